@@ -1,0 +1,136 @@
+"""One document: kit, trip and plan, and the ways it is read and refused."""
+
+from __future__ import annotations
+
+import json
+from dataclasses import dataclass
+from typing import Any, Literal
+
+from pydantic import Field, ValidationError, model_validator
+
+from .base import Part
+from .kit import Kit
+from .plan import Plan
+from .references import refuse_unknown
+from .trip import Trip
+
+SCHEMA_VERSION = 1
+
+
+class PlanDocument(Part):
+    """Kit, trip and plan in one file (E1.1)."""
+
+    tumbrel: Literal[1] = Field(default=1, description="Version of this file's schema.")
+    kit: Kit
+    trip: Trip
+    plan: Plan
+
+    @model_validator(mode="after")
+    def _names_known(self) -> PlanDocument:
+        check_references(self.kit, self.trip, self.plan)
+        return self
+
+
+def check_references(kit: Kit, trip: Trip, plan: Plan) -> None:
+    """Raise ValueError when the plan names a camera, leg, battery or card that is not there.
+
+    A mode or set-up that is missing is no error of the document but a finding: the kit may
+    have changed since the plan was made.
+    """
+    cameras = {c.id for c in kit.cameras}
+    batteries = {b.id for b in kit.batteries}
+    cards = {c.id for c in kit.cards}
+    items = {i.id for i in trip.items}
+    for number, chosen in enumerate(plan.cameras):
+        where = f"plan.cameras[{number}]"
+        refuse_unknown(f"{where}: camera", chosen.camera, cameras)
+        if chosen.battery is not None:
+            refuse_unknown(f"{where}: battery", chosen.battery, batteries)
+        if chosen.card is not None:
+            refuse_unknown(f"{where}: card", chosen.card, cards)
+    for number, assignment in enumerate(plan.assignments):
+        where = f"plan.assignments[{number}]"
+        refuse_unknown(f"{where}: camera", assignment.camera, cameras)
+        refuse_unknown(f"{where}: leg or stop", assignment.item, items)
+    for number, swap in enumerate(plan.swaps):
+        where = f"plan.swaps[{number}]"
+        refuse_unknown(f"{where}: camera", swap.camera, cameras)
+        refuse_unknown(f"{where}: leg or stop", swap.item, items)
+        if swap.battery is not None:
+            refuse_unknown(f"{where}: battery", swap.battery, batteries)
+
+
+@dataclass(frozen=True)
+class FieldFault:
+    """One thing wrong in a document: the path of the field and why."""
+
+    path: str
+    why: str
+
+
+class BadDocument(Exception):
+    """A document that cannot be used; says every fault, by path."""
+
+    def __init__(self, faults: tuple[FieldFault, ...]) -> None:
+        super().__init__("; ".join(f"{f.path}: {f.why}" for f in faults))
+        self.faults = faults
+
+
+def read_document(text: str | bytes) -> PlanDocument:
+    """Read a plan file. Raises BadDocument with the path of every field at fault."""
+    try:
+        loaded: Any = json.loads(text, parse_constant=_refuse_constant)
+    except UnicodeDecodeError as error:
+        raise BadDocument(
+            (FieldFault("(file)", f"is not UTF-8 text, byte {error.start}"),)
+        ) from None
+    except json.JSONDecodeError as error:
+        where = f"line {error.lineno}, column {error.colno}"
+        raise BadDocument((FieldFault(where, f"is not JSON: {error.msg}"),)) from None
+    except (ValueError, RecursionError) as error:
+        raise BadDocument((FieldFault("(file)", str(error)),)) from None
+    if not isinstance(loaded, dict) or "tumbrel" not in loaded:
+        raise BadDocument((FieldFault("tumbrel", "is missing: this is no plan file of Tumbrel"),))
+    if loaded["tumbrel"] != SCHEMA_VERSION:
+        why = f"is {loaded['tumbrel']!r}; this version of Tumbrel reads {SCHEMA_VERSION}"
+        raise BadDocument((FieldFault("tumbrel", why),))
+    return parse_document(loaded)
+
+
+def parse_document(loaded: object) -> PlanDocument:
+    """Validate a loaded document. Raises BadDocument with the path of every field at fault."""
+    try:
+        return PlanDocument.model_validate_json(json.dumps(loaded))
+    except ValidationError as error:
+        raise BadDocument(faults_of(error)) from None
+
+
+def faults_of(error: ValidationError) -> tuple[FieldFault, ...]:
+    """Pydantic's findings as paths like `trip.items[3].duration_s`."""
+    faults = []
+    for found in error.errors(include_url=False):
+        why = found["msg"].removeprefix("Value error, ")
+        faults.append(FieldFault(_path(found["loc"]), why))
+    return tuple(faults)
+
+
+def write_document(document: PlanDocument) -> str:
+    """The document as text, in the order of its fields."""
+    return document.model_dump_json(indent=1) + "\n"
+
+
+def _path(location: tuple[int | str, ...]) -> str:
+    tags = {"leg", "stop", "slot", "fixed", "watts", "lasts", "roll", "takes"}
+    path = ""
+    for number, step in enumerate(location):
+        if isinstance(step, int):
+            path += f"[{step}]"
+        elif number and step in tags:
+            continue  # the union's tag, not a field of the file
+        else:
+            path += f".{step}" if path else step
+    return path or "(document)"
+
+
+def _refuse_constant(name: str) -> float:
+    raise ValueError(f"{name} is not a number that a plan file may hold")

@@ -1,0 +1,124 @@
+"""The trip: legs and stops in order, with their times, air, light and hands."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Annotated, Literal
+from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
+
+from pydantic import Field, field_validator, model_validator
+
+from .base import LONGEST_TRIP_S, Celsius, Key, Label, Part, Share
+from .references import refuse_repeats
+
+Activity = Literal[
+    "climb", "walk", "descent", "flight", "sled", "sail", "ride", "paddle", "drive", "other"
+]
+Hands = Literal["free", "stops", "never"]
+DurationS = Annotated[int, Field(ge=1, le=LONGEST_TRIP_S)]
+HeightM = Annotated[float, Field(ge=-500.0, le=9000.0)]
+
+
+class Place(Part):
+    """Where the trip is, for light and sun."""
+
+    latitude: Annotated[float, Field(ge=-90.0, le=90.0)]
+    longitude: Annotated[float, Field(ge=-180.0, le=180.0)]
+    height_m: HeightM = 0.0
+
+
+class Stretch(Part):
+    """What a leg and a stop share: a name, a length in time, and the air around the kit."""
+
+    id: Key
+    name: Label
+    duration_s: DurationS
+    not_before: datetime | None = Field(default=None, description="Local clock time, no offset.")
+    temp_start_c: Celsius = 15.0
+    temp_end_c: Celsius = 15.0
+    sun_share: Share = Field(default=0.0, description="Share of the clear-sky sun on the kit.")
+    gloves: bool = False
+
+    @field_validator("not_before")
+    @classmethod
+    def _local(cls, value: datetime | None) -> datetime | None:
+        return refuse_offset(value)
+
+
+class Leg(Stretch):
+    """One activity, from one stop to the next."""
+
+    kind: Literal["leg"] = "leg"
+    activity: Activity = "other"
+    hands: Hands = "stops"
+    air_mps: Annotated[float, Field(ge=0.0, le=100.0)] = 0.0
+    height_start_m: HeightM | None = None
+    height_end_m: HeightM | None = None
+
+
+class Asleep(Part):
+    """Hours asleep inside a stop, from its start; asleep hands are not free."""
+
+    start_s: Annotated[int, Field(ge=0, le=LONGEST_TRIP_S)]
+    duration_s: DurationS
+
+
+class Stop(Stretch):
+    """A place where hands are free."""
+
+    kind: Literal["stop"] = "stop"
+    asleep: Asleep | None = None
+    height_m: HeightM | None = None
+
+    @model_validator(mode="after")
+    def _sleep_fits(self) -> Stop:
+        if self.asleep and self.asleep.start_s + self.asleep.duration_s > self.duration_s:
+            raise ValueError(f"stop '{self.id}': the hours asleep end after the stop does")
+        return self
+
+
+Item = Annotated[Leg | Stop, Field(discriminator="kind")]
+
+
+class Trip(Part):
+    """Legs and stops in order from a start on the local clock."""
+
+    name: Label
+    start: datetime = Field(description="Local clock time, no offset.")
+    time_zone: str = "UTC"
+    place: Place | None = None
+    items: Annotated[tuple[Item, ...], Field(min_length=1, max_length=1000)]
+
+    @field_validator("start")
+    @classmethod
+    def _local(cls, value: datetime) -> datetime:
+        refuse_offset(value)
+        if not 1990 <= value.year <= 2100:
+            raise ValueError("start must lie between the years 1990 and 2100")
+        return value
+
+    @field_validator("time_zone")
+    @classmethod
+    def _known_zone(cls, value: str) -> str:
+        try:
+            ZoneInfo(value)
+        except (ZoneInfoNotFoundError, ValueError, OSError):
+            raise ValueError(
+                f"time zone '{value}' is not known; write it like 'Etc/GMT-2' or 'UTC'"
+            ) from None
+        return value
+
+    @model_validator(mode="after")
+    def _order(self) -> Trip:
+        refuse_repeats("leg or stop", (i.id for i in self.items))
+        total_s = sum(i.duration_s for i in self.items)
+        if total_s > LONGEST_TRIP_S:
+            raise ValueError("legs and stops together last more than 31 days")
+        return self
+
+
+def refuse_offset(value: datetime | None) -> datetime | None:
+    """Clock times in a trip are local; the time zone stands once, on the trip."""
+    if value is not None and value.tzinfo is not None:
+        raise ValueError("write the local clock time without an offset")
+    return value

@@ -1,0 +1,54 @@
+"""Stored energy, draws and the time a cell lasts (E3.1, E3.2)."""
+
+from __future__ import annotations
+
+import math
+
+from .document import Battery, BatteryFamily, Camera, DrawInWatts, FeatureName, Mode
+from .parameters import Defaults
+
+MS_PER_HOUR = 3_600_000
+MONTH_MS = 30 * 24 * MS_PER_HOUR
+
+
+def nominal_wh(mah: float, nominal_v: float, health: float = 1.0) -> float:
+    """Energy of a full cell [W h] from its capacity [mA h], nominal voltage [V] and health (E3.1)."""
+    return mah * nominal_v / 1000.0 * health
+
+
+def battery_wh(battery: Battery, family: BatteryFamily) -> float:
+    """Energy of a labelled battery when full [W h] (E3.1)."""
+    return nominal_wh(family.mah, family.nominal_v, battery.health)
+
+
+def mode_w(mode: Mode, family: BatteryFamily) -> float:
+    """What a mode drinks [W]; a run time is turned into watts by the family's full battery."""
+    if isinstance(mode.draw, DrawInWatts):
+        return mode.draw.watts
+    return nominal_wh(family.mah, family.nominal_v) / (mode.draw.minutes / 60.0)
+
+
+def features_w(camera: Camera, features: tuple[FeatureName, ...], defaults: Defaults) -> float:
+    """What the features that are on add to a mode's draw [W] (E3.2)."""
+    own = {draw.feature: draw.watts for draw in camera.feature_draws}
+    return sum(own.get(name, defaults.feature_w[name].value) for name in features)
+
+
+def ms_to_empty(charge: float, floor: float, wh: float, draw_w: float) -> int | None:
+    """Whole ms until charge [0..1] of a cell of `wh` falls to `floor` at `draw_w`, rounded up.
+
+    None when nothing draws. At least 1 (E2.1).
+    """
+    if draw_w <= 0.0:
+        return None
+    return max(1, math.ceil((charge - floor) * wh / draw_w * MS_PER_HOUR - 1e-6))
+
+
+def spent_wh(draw_w: float, elapsed_ms: int) -> float:
+    """Energy used [W h] at a constant draw [W] over elapsed ms."""
+    return draw_w * elapsed_ms / MS_PER_HOUR
+
+
+def self_discharge_wh(wh: float, charge: float, elapsed_ms: int, share_per_month: float) -> float:
+    """Energy lost in the bag or a camera that is off [W h], linear, never more than is there (E3.2)."""
+    return min(wh * charge, wh * share_per_month * elapsed_ms / MONTH_MS)

@@ -1,0 +1,49 @@
+"""Batteries that do not fit, and batteries that nobody uses."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from .registry import Found, Seen, check
+
+WORTH_SAYING = 0.2
+
+
+@check("battery_of_wrong_family", "stop")
+def battery_of_wrong_family(seen: Seen) -> Iterator[Found]:
+    """The plan fits or swaps in a battery of another family."""
+    document = seen.played.document
+    cameras = {camera.id: camera for camera in document.kit.cameras}
+    batteries = {battery.id: battery for battery in document.kit.batteries}
+    named = [
+        (f"plan.cameras[{n}].battery", chosen.camera, chosen.battery, None)
+        for n, chosen in enumerate(document.plan.cameras)
+    ] + [
+        (f"plan.swaps[{n}].battery", swap.camera, swap.battery, swap.item)
+        for n, swap in enumerate(document.plan.swaps)
+    ]
+    for path, camera_id, battery_id, item in named:
+        camera, battery = cameras[camera_id], batteries.get(battery_id or "")
+        if battery and battery.family != camera.battery_family:
+            values = {
+                "battery": battery.name,
+                "family": battery.family,
+                "camera": camera.name,
+                "wanted": camera.battery_family,
+            }
+            yield Found(path, values, camera_id, item)
+
+
+@check("battery_unused", "note")
+def battery_unused(seen: Seen) -> Iterator[Found]:
+    """A charged spare is never used while a camera that takes it runs empty."""
+    short = {
+        run.camera.battery_family
+        for run in seen.played.cameras
+        if any(gap.cause in ("empty", "no_battery") for gap in run.gaps)
+    }
+    for number, battery in enumerate(seen.played.document.kit.batteries):
+        cell = next(c for c in seen.played.cells if c.id == battery.id)
+        idle = all(stay.place == "bag" for stay in cell.stays)
+        if battery.family in short and idle and cell.charge >= WORTH_SAYING:
+            yield Found(f"kit.batteries[{number}]", {"battery": battery.name})

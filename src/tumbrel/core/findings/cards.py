@@ -1,0 +1,56 @@
+"""Cards that are too slow or too large for a camera, and recordings cut into many files (E6)."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from ..document import CardSlot
+from ..memory import card_is_too_large, peak_byte_rate, store_keeps_up
+from .registry import Found, Seen, check
+
+
+@check("card_too_large", "stop")
+def card_too_large(seen: Seen) -> Iterator[Found]:
+    """A card fitted by the plan is larger than its camera takes (E6.2)."""
+    document = seen.played.document
+    cards = {card.id: card for card in document.kit.cards}
+    cameras = {camera.id: camera for camera in document.kit.cameras}
+    for number, chosen in enumerate(document.plan.cameras):
+        camera = cameras[chosen.camera]
+        card = cards.get(chosen.card or "")
+        if card and isinstance(camera.memory, CardSlot) and card_is_too_large(card, camera):
+            values = {
+                "card": card.name,
+                "gb": card.gb,
+                "camera": camera.name,
+                "largest_gb": camera.memory.largest_gb,
+            }
+            yield Found(f"plan.cameras[{number}].card", values, camera.id)
+
+
+@check("card_too_slow", "stop")
+def card_too_slow(seen: Seen) -> Iterator[Found]:
+    """The card or memory in a camera does not sustain a planned mode's peak (E6.2)."""
+    document = seen.played.document
+    stores = {card.store.id: card.store for card in seen.played.cards}
+    for run in seen.played.cameras:
+        fitted = run.card.store if run.card else None
+        said: set[str] = set()
+        for span in run.asked_list:
+            first = fitted and stores[fitted.id]
+            if span.recording is None or first is None or span.recording.mode.id in said:
+                continue
+            mode = span.recording.mode
+            if not store_keeps_up(first, mode, seen.defaults):
+                said.add(mode.id)
+                values = {
+                    "card": first.name,
+                    "camera": run.camera.name,
+                    "mode": mode.name,
+                    "sustains_mb_s": round(first.sustained_bytes_s / 1e6),
+                    "peak_mb_s": round(peak_byte_rate(mode, seen.defaults) / 1e6, 1),
+                }
+                item = document.plan.assignments[span.assignment].item
+                yield Found(
+                    f"plan.assignments[{span.assignment}].mode", values, run.camera.id, item
+                )

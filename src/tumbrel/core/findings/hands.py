@@ -1,0 +1,90 @@
+"""Swaps that are needed where no hand is free, and work for which a stop is too short (E8)."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from ..document import Camera, CardSlot, Leg
+from ..rehearsal.causes import Cause
+from .registry import Found, Seen, check
+
+SWAPPABLE = {Cause.EMPTY: "battery", Cause.CARD_FULL: "card"}
+
+
+@check("swap_where_no_hand", "warn")
+def swap_where_no_hand(seen: Seen) -> Iterator[Found]:
+    """A battery or card gives out on a leg on which no hand is free, while a spare is carried."""
+    timeline = seen.played.timeline
+    for run in seen.played.cameras:
+        said: set[tuple[str, str]] = set()
+        for gap in run.gaps:
+            part = timeline.laid_at(gap.start_ms)
+            what = SWAPPABLE.get(gap.cause)
+            barred = isinstance(part.item, Leg) and part.item.hands != "free"
+            if what is None or not barred or (what, part.id) in said:
+                continue
+            if not _could_swap(seen, run.camera, what, gap.start_ms):
+                continue
+            said.add((what, part.id))
+            index, importance = _where(seen, gap.assignment)
+            values = {"camera": run.camera.name, "what": what, "leg": part.name}
+            yield Found(f"trip.items[{index}].hands", values, run.camera.id, importance)
+
+
+@check("manual_swap_not_possible", "warn")
+def manual_swap_not_possible(seen: Seen) -> Iterator[Found]:
+    """The plan wants a swap where hands are never free, or with a battery that was not in the bag."""
+    done = {
+        (seen.played.cameras[d.camera].camera.id, seen.played.timeline.laid_at(d.start_ms).id)
+        for d in seen.played.hands.done
+        if d.kind == "swap"
+    }
+    document = seen.played.document
+    for number, swap in enumerate(document.plan.swaps):
+        if swap.battery is None or (swap.camera, swap.item) in done:
+            continue
+        battery = next(b.name for b in document.kit.batteries if b.id == swap.battery)
+        camera = next(c.name for c in document.kit.cameras if c.id == swap.camera)
+        where = next(i.name for i in document.trip.items if i.id == swap.item)
+        values = {"battery": battery, "camera": camera, "where": where}
+        yield Found(f"plan.swaps[{number}]", values, swap.camera, swap.item)
+
+
+@check("hands_not_long_enough", "warn")
+def hands_not_long_enough(seen: Seen) -> Iterator[Found]:
+    """A task was due, but the free hands would not have lasted for it (E8.1)."""
+    items = [item.id for item in seen.played.document.trip.items]
+    for skipped in seen.played.hands.skipped:
+        part = seen.played.timeline.laid_at(skipped.at_ms)
+        if part.item is None:
+            continue
+        camera = seen.played.cameras[skipped.camera].camera
+        values = {
+            "camera": camera.name,
+            "task": skipped.kind,
+            "where": part.name,
+            "takes_s": round(skipped.takes_ms / 1000),
+        }
+        path = f"trip.items[{items.index(part.id)}].duration_s"
+        yield Found(path, values, camera.id, part.id)
+
+
+def _could_swap(seen: Seen, camera: Camera, what: str, at_ms: int) -> bool:
+    """Whether what gave out comes out, and (for a battery) a charged spare lay in the bag."""
+    if what == "card":
+        return isinstance(camera.memory, CardSlot)
+    if not camera.battery_comes_out:
+        return False
+    for cell in seen.played.cells:
+        if cell.family != camera.battery_family:
+            continue
+        for stay in cell.stays or ():
+            if stay.place == "bag" and stay.from_ms <= at_ms < stay.to_ms and stay.level_to > 0.1:
+                return True
+    return False
+
+
+def _where(seen: Seen, assignment: int) -> tuple[int, str]:
+    document = seen.played.document
+    item = document.plan.assignments[assignment].item
+    return [i.id for i in document.trip.items].index(item), item

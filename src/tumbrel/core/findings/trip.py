@@ -1,0 +1,24 @@
+"""What the trip leaves open."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from .registry import Found, Seen, check
+
+
+@check("place_unknown", "note")
+def place_unknown(seen: Seen) -> Iterator[Found]:
+    """Sun is asked on the kit, but without a place nobody knows how strong it is."""
+    trip = seen.played.document.trip
+    if trip.place is None and any(item.sun_share > 0.0 for item in trip.items):
+        yield Found("trip.place")
+
+
+@check("nothing_asked", "note")
+def nothing_asked(seen: Seen) -> Iterator[Found]:
+    """A camera is carried and never used."""
+    for number, run in enumerate(seen.played.cameras):
+        others = any(other.asked_list for other in seen.played.cameras)
+        if others and not run.asked_list:
+            yield Found(f"kit.cameras[{number}]", {"camera": run.camera.name}, run.camera.id)

@@ -1,0 +1,68 @@
+"""One first-order thermal node per camera set-up, in closed form (E5)."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from .document import Camera, Limits, SetUp
+from .parameters import Defaults
+
+LEVEL_TOLERANCE_K = 1e-9
+
+
+@dataclass(frozen=True)
+class Body:
+    """The thermal figures of one camera in one set-up."""
+
+    resistance_k_per_w: float
+    tau_s: float
+    sun_k_per_w_m2: float
+    case_factor: float
+    air_a: float
+    air_share: float
+    limits: Limits
+
+
+def body_of(camera: Camera, set_up: SetUp, defaults: Defaults) -> Body:
+    """Thermal figures from mass and set-up by the priors of E5.2, where nothing was measured."""
+    ratio = camera.mass_g / defaults.reference_mass_g.value
+    resistance = defaults.resistance_k_per_w.value * ratio ** (-2.0 / 3.0)
+    area_m2 = defaults.sunlit_area_cm2.value * 1e-4 * ratio ** (2.0 / 3.0)
+    tau_s = set_up.tau_s or defaults.tau_s.value * ratio ** (1.0 / 3.0)
+    limits = camera.limits or Limits(
+        stop_c=defaults.stop_c.value, restart_c=defaults.restart_c.value
+    )
+    return Body(
+        resistance_k_per_w=resistance,
+        tau_s=tau_s,
+        sun_k_per_w_m2=resistance * defaults.absorptance.value * area_m2,
+        case_factor=set_up.case_factor,
+        air_a=defaults.airflow_a.value * set_up.case_a,
+        air_share=set_up.air_share,
+        limits=limits,
+    )
+
+
+def shedding(case_factor: float, air_a: float, air_mps: float) -> float:
+    """`g` of E5.1: 1 in still air for a bare camera, smaller the better heat is shed.
+
+    air_a [1/sqrt(m/s)] is a times case_a; air_mps [m/s] is the airflow at the mount.
+    """
+    return case_factor / (1.0 + air_a * math.sqrt(air_mps))
+
+
+def temperature_after(start_c: float, level_c: float, tau_s: float, elapsed_ms: int) -> float:
+    """Body temperature [degC] after elapsed ms towards a level [degC] with lag tau_s [s]."""
+    return level_c + (start_c - level_c) * math.exp(-elapsed_ms / (1000.0 * tau_s))
+
+
+def ms_to_level(start_c: float, level_c: float, target_c: float, tau_s: float) -> int | None:
+    """Whole ms until the body reaches target_c, rounded up, at least 1; None when it never does.
+
+    Source: E5.5. A level equal to the target never reaches it (E5.3).
+    """
+    to_go, span = level_c - target_c, level_c - start_c
+    if abs(to_go) <= LEVEL_TOLERANCE_K or span * to_go <= 0.0 or abs(span) < abs(to_go):
+        return None
+    return max(1, math.ceil(-tau_s * math.log(to_go / span) * 1000.0 - 1e-6))

@@ -1,0 +1,83 @@
+"""Sun height, daylight and clear-sky irradiance at a place, tabulated once for a trip (E2.3)."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Literal
+
+STEP_MS = 600_000
+SUNRISE_DEG = -0.833
+DAWN_DEG = -6.0
+
+LightKind = Literal["night", "twilight", "day"]
+
+
+STEPS_A_DAY = 144
+
+
+@dataclass(frozen=True)
+class SunTable:
+    """Sun height [deg] and level clear-sky irradiance [W/m2] at the middle of each 600 s step."""
+
+    height_deg: tuple[float, ...]
+    irradiance_w_m2: tuple[float, ...]
+
+
+SunDays = Callable[[float, float, float, int], tuple[float, ...]]
+
+
+@lru_cache(maxsize=512)
+def sun_heights_of_day(
+    latitude: float, longitude: float, height_m: float, day: int
+) -> tuple[float, ...]:
+    """Sun heights [deg], without refraction, at the 144 steps of a UTC day counted from 1970.
+
+    Position by pvlib's numpy form of the NREL algorithm.
+    """
+    import numpy as np  # slow to import, and only trips with a place need it
+    from pvlib.spa import solar_position
+
+    steps = np.arange(day * STEPS_A_DAY, (day + 1) * STEPS_A_DAY, dtype=float)
+    middles_s = (steps + 0.5) * STEP_MS / 1000.0
+    delta_t_s = 69.0  # seconds between terrestrial and universal time in the 2020s
+    found = solar_position(
+        middles_s, latitude, longitude, height_m, 1013.25, 12.0, delta_t_s, 0.5667, numthreads=1
+    )
+    true_elevation = found[3]  # the horizon of -0.833 deg already holds refraction
+    return tuple(round(float(height), 4) for height in true_elevation)
+
+
+def sun_table(
+    latitude: float,
+    longitude: float,
+    height_m: float,
+    first_step: int,
+    steps: int,
+    sun_days: SunDays = sun_heights_of_day,
+) -> SunTable:
+    """Sun over `steps` steps of 600 s from `first_step`, counted from 1970; Haurwitz (E4.4)."""
+    first_day, last_day = first_step // STEPS_A_DAY, (first_step + steps - 1) // STEPS_A_DAY
+    heights: list[float] = []
+    for day in range(first_day, last_day + 1):
+        heights += sun_days(latitude, longitude, height_m, day)
+    into = first_step - first_day * STEPS_A_DAY
+    wanted = heights[into : into + steps]
+    return SunTable(tuple(wanted), tuple(haurwitz_w_m2(height) for height in wanted))
+
+
+def haurwitz_w_m2(sun_height_deg: float) -> float:
+    """Clear-sky irradiance on level ground [W/m2] by Haurwitz: 1098 cos z exp(-0.057 / cos z)."""
+    cos_zenith = math.sin(math.radians(sun_height_deg))
+    if cos_zenith <= 0.0:
+        return 0.0
+    return 1098.0 * cos_zenith * math.exp(-0.057 / cos_zenith)
+
+
+def light_kind(sun_height_deg: float) -> LightKind:
+    """Night below -6 degrees, day above -0.833, twilight between (E7 Windows)."""
+    if sun_height_deg < DAWN_DEG:
+        return "night"
+    return "twilight" if sun_height_deg < SUNRISE_DEG else "day"

@@ -1,0 +1,105 @@
+"""Bytes written, what a card holds, and the files that come out (E6)."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from .document import Camera, Card, CardSlot, FixedMemory, Mode
+from .parameters import Defaults
+
+FAT32_LARGEST_FILE = 4 * 2**30 - 1
+LARGEST_FAT32_GB = 32
+GB = 10**9
+
+
+@dataclass(frozen=True)
+class Store:
+    """Where a camera writes: a card or its fixed memory."""
+
+    id: str
+    name: str
+    usable_bytes: int
+    used_bytes: int
+    sustained_bytes_s: float
+
+
+def byte_rate(mode: Mode, defaults: Defaults) -> int:
+    """Bytes a second at the mean bitrate, rounded up (E6.1)."""
+    return _bytes_s(mode.video_mbps, mode, defaults)
+
+
+def peak_byte_rate(mode: Mode, defaults: Defaults) -> int:
+    """Bytes a second that the card must sustain (E6.1, E6.2)."""
+    peak = mode.peak_mbps or mode.video_mbps * defaults.peak_over_mean.value
+    return _bytes_s(peak, mode, defaults)
+
+
+def _bytes_s(video_mbps: float, mode: Mode, defaults: Defaults) -> int:
+    mean = (video_mbps + mode.audio_mbps) * 1e6 / 8.0
+    whole = mean * (1.0 + defaults.container_overhead.value) * (1.0 + mode.proxy_share)
+    return math.ceil(round(whole, 6))
+
+
+def clip_bytes(rate: int, elapsed_ms: int) -> int:
+    """Bytes of a clip after elapsed ms (E6.1)."""
+    return rate * elapsed_ms // 1000
+
+
+def ms_to_full(rate: int, free_bytes: int) -> int | None:
+    """Length of clip [ms] at which `free_bytes` are used up, rounded up; None when nothing is written."""
+    if rate <= 0:
+        return None
+    return -(-free_bytes * 1000 // rate)
+
+
+def usable_bytes(gb: int, reserved_gb: float, defaults: Defaults) -> int:
+    """Room for clips on an empty card or memory of a label size [GB] (E6.3)."""
+    return max(0, math.floor(gb * GB * defaults.usable_share.value + 0.5) - round(reserved_gb * GB))
+
+
+def card_store(card: Card, defaults: Defaults) -> Store:
+    """A card as something to write on."""
+    return Store(
+        id=card.id,
+        name=card.name,
+        usable_bytes=usable_bytes(card.gb, 0.0, defaults),
+        used_bytes=card.used_bytes,
+        sustained_bytes_s=defaults.class_mb_s[card.speed_class]
+        * 1e6
+        * defaults.sustained_share.value,
+    )
+
+
+def fixed_store(camera: Camera, memory: FixedMemory, defaults: Defaults) -> Store:
+    """A camera's own memory."""
+    return Store(
+        id=f"{camera.id}:memory",
+        name=f"{camera.name} memory",
+        usable_bytes=usable_bytes(memory.gb, memory.reserved_gb, defaults),
+        used_bytes=0,
+        sustained_bytes_s=memory.speed_mb_s * 1e6 * defaults.sustained_share.value,
+    )
+
+
+def largest_file(gb: int, camera: Camera) -> int | None:
+    """Largest file before a new chapter [bytes]: the camera's own, or that of FAT32 (E6.4)."""
+    own = round(camera.chapter_gb * GB) if camera.chapter_gb else None
+    if gb <= LARGEST_FAT32_GB:
+        return min(own, FAT32_LARGEST_FILE) if own else FAT32_LARGEST_FILE
+    return own
+
+
+def files_of(clip: int, largest: int | None) -> int:
+    """Files that a clip of `clip` bytes is cut into (E6.4)."""
+    return 1 if largest is None or clip == 0 else -(-clip // largest)
+
+
+def card_is_too_large(card: Card, camera: Camera) -> bool:
+    """Whether the camera does not take cards of this size (E6.2)."""
+    return isinstance(camera.memory, CardSlot) and card.gb > camera.memory.largest_gb
+
+
+def store_keeps_up(store: Store, mode: Mode, defaults: Defaults) -> bool:
+    """Whether the store sustains the mode's peak (E6.2)."""
+    return store.sustained_bytes_s >= peak_byte_rate(mode, defaults)

@@ -1,0 +1,73 @@
+"""Typical values used where the person has measured nothing (the wide priors)."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from types import MappingProxyType
+
+
+@dataclass(frozen=True)
+class Parameter:
+    """A number that a model uses: its value, the range it may plausibly lie in, and its source."""
+
+    value: float
+    low: float
+    high: float
+    unit: str
+    source: str
+
+
+HEAT_TEXT = "laminar forced convection on a 4 cm body; any heat-transfer text (E5.1)"
+PRIOR = "wide prior for small cameras, unmeasured (E5.2, E5.3)"
+HABIT = "typical of small cameras; replace by what you time yourself"
+
+FEATURE_W: Mapping[str, Parameter] = MappingProxyType(
+    {
+        "screen": Parameter(0.55, 0.3, 0.9, "W", HABIT),
+        "radio": Parameter(0.35, 0.15, 0.7, "W", HABIT),
+        "positioning": Parameter(0.10, 0.05, 0.2, "W", HABIT),
+        "microphone": Parameter(0.15, 0.05, 0.4, "W", HABIT),
+        "light": Parameter(1.20, 0.5, 3.0, "W", HABIT),
+    }
+)
+CLASS_MB_S: Mapping[str, float] = MappingProxyType(
+    {"C10": 10, "U1": 10, "U3": 30, "V6": 6, "V10": 10, "V30": 30, "V60": 60, "V90": 90}
+)
+
+
+@dataclass(frozen=True)
+class Defaults:
+    """All parameters of the core."""
+
+    # Energy
+    boot_s: Parameter = Parameter(4.0, 1.0, 10.0, "s", HABIT)
+    standby_w: Parameter = Parameter(0.5, 0.1, 1.0, "W", HABIT)
+    radio_left_on_w: Parameter = Parameter(0.010, 0.002, 0.05, "W", "E3.2")
+    self_discharge_per_month: Parameter = Parameter(0.025, 0.01, 0.05, "1/month", "E3.2")
+    draw_spread: Parameter = Parameter(1.0, 0.88, 1.12, "", "run-to-run spread of a mode's draw")
+    # Heat
+    reference_mass_g: Parameter = Parameter(70.0, 70.0, 70.0, "g", "E5.2")
+    tau_s: Parameter = Parameter(900.0, 500.0, 1500.0, "s", PRIOR)
+    resistance_k_per_w: Parameter = Parameter(14.0, 10.0, 18.0, "K/W", PRIOR)
+    airflow_a: Parameter = Parameter(0.8, 0.5, 1.2, "1/sqrt(m/s)", HEAT_TEXT)
+    stop_c: Parameter = Parameter(70.0, 60.0, 80.0, "degC", PRIOR)
+    restart_c: Parameter = Parameter(55.0, 45.0, 65.0, "degC", PRIOR)
+    absorptance: Parameter = Parameter(0.9, 0.7, 0.95, "", "dark plastic (E5.2)")
+    sunlit_area_cm2: Parameter = Parameter(12.0, 8.0, 18.0, "cm2", PRIOR)
+    # Memory
+    container_overhead: Parameter = Parameter(0.01, 0.0, 0.03, "", "file container and index")
+    peak_over_mean: Parameter = Parameter(1.3, 1.0, 2.0, "", "variable bitrate; E6.1")
+    usable_share: Parameter = Parameter(0.985, 0.97, 0.99, "", "E6.3")
+    sustained_share: Parameter = Parameter(0.9, 0.7, 1.0, "", "E6.2")
+    # The person
+    restart_hand_s: Parameter = Parameter(5.0, 2.0, 15.0, "s", HABIT)
+    card_swap_s: Parameter = Parameter(25.0, 10.0, 90.0, "s", HABIT)
+    swap_margin: Parameter = Parameter(1.15, 1.0, 1.5, "", "E8.3")
+    note_gap_s: Parameter = Parameter(15.0, 15.0, 15.0, "s", "E9")
+    looking_through: Parameter = Parameter(1.25, 0.5, 3.0, "h per h", "hours at the desk per hour")
+    feature_w: Mapping[str, Parameter] = field(default_factory=lambda: FEATURE_W)
+    class_mb_s: Mapping[str, float] = field(default_factory=lambda: CLASS_MB_S)
+
+
+DEFAULTS = Defaults()

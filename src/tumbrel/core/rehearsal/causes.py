@@ -1,0 +1,50 @@
+"""Why an asked minute is not filmed, and what a camera is doing."""
+
+from __future__ import annotations
+
+from enum import IntEnum, StrEnum
+
+
+class Cause(StrEnum):
+    """Causes of a gap; where two begin at one instant, the earlier one here is named (E2.2)."""
+
+    PLAN = "plan"
+    NO_BATTERY = "no_battery"
+    NO_CARD = "no_card"
+    CARD_UNFIT = "card_unfit"
+    HOT = "hot"
+    EMPTY = "empty"
+    CARD_FULL = "card_full"
+    CLIP_LIMIT = "clip_limit"
+    SWAP = "swap"
+    CARD_SWAP = "card_swap"
+    BOOT = "boot"
+    NO_HAND = "no_hand"
+
+
+CAUSE_ORDER = {cause: number for number, cause in enumerate(Cause)}
+
+SHORT_ONES_ARE_NOTES = frozenset({Cause.BOOT, Cause.CLIP_LIMIT})
+
+
+class State(IntEnum):
+    """What a camera is doing."""
+
+    OFF = 0
+    STANDBY = 1
+    BOOTING = 2
+    RECORDING = 3
+
+
+class Priority(IntEnum):
+    """Order of events at one instant (E2.2)."""
+
+    ENDS = 1
+    CONDITIONS = 2
+    HEAT = 3
+    EMPTY = 4
+    CARD_FULL = 5
+    CLIP_LIMIT = 6
+    PATTERN_ENDS = 7
+    STARTS = 8
+    HANDS = 9

@@ -1,0 +1,279 @@
+"""From the trip as played to the rehearsal as told (E9)."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+
+from ..document import PlanDocument
+from ..findings import findings_of
+from ..light import SunDays, sun_heights_of_day
+from ..parameters import DEFAULTS, Defaults
+from ..wording.gaps import gap_words
+from ..wording.verdict import Told, verdict_words
+from .camera_run import CameraRun, GapSpan
+from .causes import SHORT_ONES_ARE_NOTES
+from .engine import Played, play
+from .ledgers import balance
+from .moves import moves_of
+from .pools import Stay as PoolStay
+from .result import (
+    CameraResult,
+    Course,
+    Coverage,
+    CoverageBy,
+    Filmed,
+    FirstToGiveOut,
+    Gap,
+    LaidItem,
+    LargestLoss,
+    LeastLeft,
+    Light,
+    Pooled,
+    Rehearsal,
+    Stay,
+    Verdict,
+)
+from .timeline import Timeline
+
+UNTOUCHED = 1.0
+
+
+def rehearse(
+    document: PlanDocument,
+    defaults: Defaults = DEFAULTS,
+    sun_days: SunDays = sun_heights_of_day,
+) -> Rehearsal:
+    """Play the whole trip through with the kit carried, and tell what comes out.
+
+    `sun_days` gives the sun's heights of a UTC day at a place; pass a table kept elsewhere.
+    Raises BadDocument when the trip's times make no trip, LedgerBreach on a fault of the engine.
+    """
+    played = play(document, defaults, sun_days)
+    ledgers = balance(played)
+    cameras = tuple(_camera(played, run, defaults) for run in played.cameras)
+    footage_ms = sum(_recorded_ms(camera.course) for camera in cameras)
+    return Rehearsal(
+        start_utc=played.timeline.start_utc,
+        duration_ms=played.timeline.duration_ms,
+        items=_items(played.timeline),
+        light=tuple(
+            Light(start_ms=b.start_ms, end_ms=b.end_ms, kind=b.kind) for b in played.timeline.light
+        ),
+        cameras=cameras,
+        batteries=tuple(
+            Pooled(id=c.id, name=c.name, size=c.wh, stays=_stays(c.stays)) for c in played.cells
+        ),
+        cards=tuple(
+            Pooled(
+                id=c.store.id,
+                name=c.store.name,
+                size=float(c.store.usable_bytes),
+                stays=_stays(c.stays),
+            )
+            for c in played.cards
+        ),
+        moves=moves_of(played),
+        findings=findings_of(played, cameras, defaults),
+        coverage=_coverage(document, cameras),
+        verdict=_verdict(played, cameras),
+        largest_loss=_largest_loss(played, cameras),
+        footage_ms=footage_ms,
+        looking_through_ms=round(footage_ms * defaults.looking_through.value),
+        files=sum(camera.files for camera in cameras),
+        ledgers=ledgers,
+    )
+
+
+def _items(timeline: Timeline) -> tuple[LaidItem, ...]:
+    free = timeline.free_hands
+    return tuple(
+        LaidItem(
+            id=part.id,
+            name=part.name,
+            kind=part.kind,
+            start_ms=part.start_ms,
+            end_ms=part.end_ms,
+            hands_free=any(f.start_ms < part.end_ms and part.start_ms < f.end_ms for f in free),
+        )
+        for part in timeline.laid
+    )
+
+
+def _stays(stays: list[PoolStay]) -> tuple[Stay, ...]:
+    return tuple(
+        Stay(
+            place=stay.place,
+            start_ms=stay.from_ms,
+            end_ms=stay.to_ms,
+            level_start=stay.level_from,
+            level_end=stay.level_to,
+        )
+        for stay in stays
+    )
+
+
+def _camera(played: Played, run: CameraRun, defaults: Defaults) -> CameraResult:
+    assignments = played.document.plan.assignments
+    gaps = tuple(_gap(played, run, span, defaults) for span in run.gaps)
+    least, least_ms = _least_charge(run)
+    trace = run.trace
+    return CameraResult(
+        camera=run.camera.id,
+        asked_ms=sum(s.end_ms - s.start_ms for s in run.asked_list),
+        filmed_ms=sum(s.end_ms - s.start_ms for s in run.filmed),
+        gap_ms=sum(g.end_ms - g.start_ms for g in gaps if not g.note),
+        note_ms=sum(g.end_ms - g.start_ms for g in gaps if g.note),
+        hottest_c=round(run.hottest_c, 2),
+        stop_c=run.body.limits.stop_c,
+        least_charge=least,
+        least_charge_ms=least_ms,
+        bytes_written=run.written,
+        files=run.files,
+        course=Course(
+            t_ms=tuple(trace.t_ms),
+            charge=tuple(round(c, 4) for c in trace.charge),
+            body_c=tuple(round(c, 1) for c in trace.body_c),
+            used_bytes=tuple(trace.used_bytes),
+            state=tuple(trace.state),
+        ),
+        filmed=tuple(
+            Filmed(
+                start_ms=s.start_ms,
+                end_ms=s.end_ms,
+                assignment=s.assignment,
+                item=assignments[s.assignment].item,
+                card=s.card,
+                battery=s.battery,
+            )
+            for s in run.filmed
+        ),
+        gaps=gaps,
+    )
+
+
+def _gap(played: Played, run: CameraRun, span: GapSpan, defaults: Defaults) -> Gap:
+    assignment = played.document.plan.assignments[span.assignment]
+    short = span.end_ms - span.start_ms <= defaults.note_gap_s.value * 1000
+    battery = next((s.battery for s in reversed(run.filmed) if s.end_ms <= span.start_ms), None)
+    name = next((c.name for c in played.cells if c.id == battery), "")
+    return Gap(
+        start_ms=span.start_ms,
+        end_ms=span.end_ms,
+        cause=span.cause,
+        assignment=span.assignment,
+        item=assignment.item,
+        importance=assignment.importance,
+        note=short and span.cause in SHORT_ONES_ARE_NOTES,
+        text=gap_words(span.cause, name, run.body.limits.stop_c),
+    )
+
+
+def _least_charge(run: CameraRun) -> tuple[float, int]:
+    """The lowest charge while the camera was on, and when; a full one when it never was."""
+    trace = run.trace
+    rows = [
+        (charge, at_ms)
+        for charge, at_ms, state in zip(trace.charge, trace.t_ms, trace.state, strict=True)
+        if state
+    ]
+    return min(rows, default=(UNTOUCHED, 0))
+
+
+def _recorded_ms(course: Course) -> int:
+    """Clock time that the camera wrote, asked or not [ms]."""
+    spans = zip(course.t_ms, course.t_ms[1:], course.state[1:], strict=False)
+    return sum(end - start for start, end, state in spans if state == 3)
+
+
+def _coverage(document: PlanDocument, cameras: tuple[CameraResult, ...]) -> tuple[Coverage, ...]:
+    angles = {c.camera: c.angle for c in document.plan.cameras}
+    rows: dict[tuple[CoverageBy, str], list[int]] = defaultdict(lambda: [0, 0])
+    for camera in cameras:
+        by_assignment: dict[int, list[int]] = defaultdict(lambda: [0, 0])
+        for span in (*camera.filmed, *camera.gaps):
+            length_ms = span.end_ms - span.start_ms
+            by_assignment[span.assignment][0] += length_ms
+            by_assignment[span.assignment][1] += length_ms if isinstance(span, Filmed) else 0
+        for number, (asked_ms, filmed_ms) in by_assignment.items():
+            assignment = document.plan.assignments[number]
+            angle = assignment.angle or angles.get(camera.camera, "sight")
+            for key in (
+                ("item", assignment.item),
+                ("angle", angle),
+                ("importance", assignment.importance),
+                ("camera", camera.camera),
+            ):
+                rows[key][0] += asked_ms
+                rows[key][1] += filmed_ms
+    return tuple(
+        Coverage(by=by, key=key, asked_ms=row[0], filmed_ms=row[1])
+        for (by, key), row in rows.items()
+    )
+
+
+def _verdict(played: Played, cameras: tuple[CameraResult, ...]) -> Verdict:
+    counted = [(gap, camera) for camera in cameras for gap in camera.gaps if not gap.note]
+    first = None
+    if counted:
+        gap, camera = min(counted, key=lambda pair: pair[0].start_ms)
+        first = FirstToGiveOut(
+            camera=camera.camera,
+            cause=gap.cause,
+            at_ms=gap.start_ms,
+            item=gap.item,
+            before_end_ms=played.timeline.duration_ms - gap.start_ms,
+            gap_ms=gap.end_ms - gap.start_ms,
+        )
+    least = None if first else _least_left(played, cameras)
+    musts = {gap.assignment for gap, _ in counted if gap.importance == "must"}
+    told = Told(
+        document=played.document,
+        asked_ms=sum(c.asked_ms for c in cameras),
+        filmed_ms=sum(c.filmed_ms for c in cameras),
+        gap_ms=sum(c.gap_ms for c in cameras),
+        note_ms=sum(c.note_ms for c in cameras),
+        broken_musts=len(musts),
+        first=first,
+        least_left=least,
+        start_utc=played.timeline.start_utc,
+    )
+    headline, detail = verdict_words(told)
+    return Verdict(
+        covered=not counted,
+        asked_ms=told.asked_ms,
+        filmed_ms=told.filmed_ms,
+        gap_ms=told.gap_ms,
+        note_ms=told.note_ms,
+        broken_musts=told.broken_musts,
+        headline=headline,
+        detail=detail,
+        first=first,
+        least_left=least,
+    )
+
+
+def _least_left(played: Played, cameras: tuple[CameraResult, ...]) -> LeastLeft | None:
+    """The battery that comes nearest to empty while in use."""
+    used = [c for c in cameras if c.filmed_ms]
+    if not used:
+        return None
+    camera = min(used, key=lambda c: c.least_charge)
+    return LeastLeft(
+        camera=camera.camera,
+        resource="battery",
+        left=camera.least_charge,
+        at_ms=camera.least_charge_ms,
+        item=played.timeline.laid_at(max(0, camera.least_charge_ms - 1)).id,
+    )
+
+
+def _largest_loss(played: Played, cameras: tuple[CameraResult, ...]) -> LargestLoss | None:
+    on_store: dict[str, int] = defaultdict(int)
+    for camera in cameras:
+        for span in camera.filmed:
+            on_store[span.card] += span.end_ms - span.start_ms
+    if not on_store:
+        return None
+    store = max(on_store, key=lambda key: on_store[key])
+    name = next(c.store.name for c in played.cards if c.store.id == store)
+    return LargestLoss(store=store, name=name, filmed_ms=on_store[store])

@@ -1,0 +1,219 @@
+"""What a rehearsal tells: frozen, typed, and the API's own answer (E9). Times are ms from trip start."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Literal
+
+from ..document.base import Part
+from ..document.plan import Importance
+from .causes import Cause
+
+MoveKind = Literal["start", "stop", "swap", "card", "restart"]
+Severity = Literal["stop", "warn", "note"]
+CoverageBy = Literal["item", "angle", "importance", "camera"]
+
+
+class LaidItem(Part):
+    """A leg, a stop or a wait on the clock."""
+
+    id: str
+    name: str
+    kind: Literal["leg", "stop", "wait"]
+    start_ms: int
+    end_ms: int
+    hands_free: bool
+
+
+class Light(Part):
+    """Night, twilight or day between two times."""
+
+    start_ms: int
+    end_ms: int
+    kind: Literal["night", "twilight", "day"]
+
+
+class Course(Part):
+    """A camera's course as columns of equal length; between two rows everything is near linear."""
+
+    t_ms: tuple[int, ...]
+    charge: tuple[float, ...]
+    body_c: tuple[float, ...]
+    used_bytes: tuple[int, ...]
+    state: tuple[int, ...]
+
+
+class Filmed(Part):
+    """Asked and filmed."""
+
+    start_ms: int
+    end_ms: int
+    assignment: int
+    item: str
+    card: str
+    battery: str
+
+
+class Gap(Part):
+    """Asked and not filmed. A note is a gap too short to count."""
+
+    start_ms: int
+    end_ms: int
+    cause: Cause
+    assignment: int
+    item: str
+    importance: Importance
+    note: bool
+    text: str
+
+
+class Stay(Part):
+    """A battery or card in one place; level is charge [0..1] or bytes used."""
+
+    place: str
+    start_ms: int
+    end_ms: int
+    level_start: float
+    level_end: float
+
+
+class Pooled(Part):
+    """A battery or card through the trip; size in W h or usable bytes."""
+
+    id: str
+    name: str
+    size: float
+    stays: tuple[Stay, ...]
+
+
+class CameraResult(Part):
+    """One camera through the trip."""
+
+    camera: str
+    asked_ms: int
+    filmed_ms: int
+    gap_ms: int
+    note_ms: int
+    hottest_c: float
+    stop_c: float
+    least_charge: float
+    least_charge_ms: int
+    bytes_written: int
+    files: int
+    course: Course
+    filmed: tuple[Filmed, ...]
+    gaps: tuple[Gap, ...]
+
+
+class Move(Part):
+    """The hands' work, in the order of doing."""
+
+    at_ms: int
+    end_ms: int
+    item: str
+    camera: str
+    kind: MoveKind
+    takes_out: str = ""
+    puts_in: str = ""
+    text: str
+
+
+class Finding(Part):
+    """Something the person should know, and the field it comes from."""
+
+    code: str
+    severity: Severity
+    path: str
+    camera: str | None = None
+    item: str | None = None
+    values: dict[str, str | float | int]
+    text: str
+
+
+class Coverage(Part):
+    """Asked and filmed ms of one leg, angle, importance or camera."""
+
+    by: CoverageBy
+    key: str
+    asked_ms: int
+    filmed_ms: int
+
+
+class FirstToGiveOut(Part):
+    """The first thing that gives out and costs asked minutes (E9)."""
+
+    camera: str
+    cause: Cause
+    at_ms: int
+    item: str
+    before_end_ms: int
+    gap_ms: int
+
+
+class LeastLeft(Part):
+    """The narrowest margin when nothing gives out."""
+
+    camera: str
+    resource: Literal["battery", "heat", "card"]
+    left: float
+    at_ms: int
+    item: str
+
+
+class LargestLoss(Part):
+    """The most filmed minutes that would go with one card or camera (E6.6)."""
+
+    store: str
+    name: str
+    filmed_ms: int
+
+
+class Verdict(Part):
+    """The plain answer."""
+
+    covered: bool
+    asked_ms: int
+    filmed_ms: int
+    gap_ms: int
+    note_ms: int
+    broken_musts: int
+    headline: str
+    detail: str
+    first: FirstToGiveOut | None
+    least_left: LeastLeft | None
+
+
+class Ledgers(Part):
+    """The three ledgers, checked before a rehearsal is told (E9)."""
+
+    energy_start_wh: float
+    energy_end_wh: float
+    energy_used_wh: float
+    energy_lost_wh: float
+    bytes_start: int
+    bytes_written: int
+    bytes_end: int
+    asked_ms: int
+    filmed_ms: int
+    gap_ms: int
+
+
+class Rehearsal(Part):
+    """A whole rehearsal."""
+
+    start_utc: datetime
+    duration_ms: int
+    items: tuple[LaidItem, ...]
+    light: tuple[Light, ...]
+    cameras: tuple[CameraResult, ...]
+    batteries: tuple[Pooled, ...]
+    cards: tuple[Pooled, ...]
+    moves: tuple[Move, ...]
+    findings: tuple[Finding, ...]
+    coverage: tuple[Coverage, ...]
+    verdict: Verdict
+    largest_loss: LargestLoss | None
+    footage_ms: int
+    looking_through_ms: int
+    files: int
+    ledgers: Ledgers

@@ -1,0 +1,212 @@
+"""The trip laid out in integer milliseconds: items, hands, and the air around the kit (E1.2, E2)."""
+
+from __future__ import annotations
+
+from bisect import bisect_right
+from dataclasses import dataclass
+from datetime import UTC, datetime, timedelta
+from functools import lru_cache
+from typing import Literal
+from zoneinfo import ZoneInfo
+
+from ..document import BadDocument, FieldFault, Item, Leg, Stop, Trip
+from ..document.base import LONGEST_TRIP_S
+from ..light import STEP_MS, SunDays, SunTable, light_kind, sun_heights_of_day, sun_table
+
+WAIT_ID = "wait"
+
+
+@dataclass(frozen=True)
+class Laid:
+    """A leg, a stop, or a wait (no item), with its times in ms from trip start."""
+
+    item: Item | None
+    id: str
+    name: str
+    kind: Literal["leg", "stop", "wait"]
+    start_ms: int
+    end_ms: int
+
+
+@dataclass(frozen=True)
+class FreeHands:
+    """An unbroken interval in which hands are free."""
+
+    start_ms: int
+    end_ms: int
+
+
+@dataclass(frozen=True)
+class Conditions:
+    """Air and sun as piecewise constant steps; step i holds from starts_ms[i] on."""
+
+    starts_ms: tuple[int, ...]
+    ambient_c: tuple[float, ...]
+    sun_w_m2: tuple[float, ...]
+    air_mps: tuple[float, ...]
+
+    def index_at(self, at_ms: int) -> int:
+        """The step that holds at a time."""
+        return bisect_right(self.starts_ms, at_ms) - 1
+
+
+@dataclass(frozen=True)
+class LightBand:
+    """Night, twilight or day between two times."""
+
+    start_ms: int
+    end_ms: int
+    kind: Literal["night", "twilight", "day"]
+
+
+@dataclass(frozen=True)
+class Timeline:
+    """Everything of the trip that does not depend on the cameras."""
+
+    start_utc: datetime
+    duration_ms: int
+    laid: tuple[Laid, ...]
+    free_hands: tuple[FreeHands, ...]
+    conditions: Conditions
+    light: tuple[LightBand, ...]
+
+    def laid_at(self, at_ms: int) -> Laid:
+        """The leg, stop or wait that holds at a time; the last one at the end."""
+        place = bisect_right(self.laid, at_ms, key=lambda part: part.start_ms) - 1
+        return self.laid[max(0, place)]
+
+
+@lru_cache(maxsize=16)
+def lay_out(trip: Trip, sun_days: SunDays = sun_heights_of_day) -> Timeline:
+    """Times of all items, hands and conditions. Raises BadDocument when the trip grows too long."""
+    zone = ZoneInfo(trip.time_zone)
+    start_utc = trip.start.replace(tzinfo=zone).astimezone(UTC)
+    laid = _lay_items(trip, start_utc, zone)
+    duration_ms = laid[-1].end_ms
+    if duration_ms > LONGEST_TRIP_S * 1000:
+        raise BadDocument(
+            (FieldFault("trip.items", "with the waits, the trip lasts over 31 days"),)
+        )
+    sun = _sun(trip, start_utc, duration_ms, sun_days)
+    return Timeline(
+        start_utc=start_utc,
+        duration_ms=duration_ms,
+        laid=tuple(laid),
+        free_hands=tuple(_free_hands(laid)),
+        conditions=_conditions(laid, start_utc, sun),
+        light=tuple(_light(sun, start_utc, duration_ms)),
+    )
+
+
+def _lay_items(trip: Trip, start_utc: datetime, zone: ZoneInfo) -> list[Laid]:
+    laid: list[Laid] = []
+    now_ms = 0
+    for item in trip.items:
+        if item.not_before is not None:
+            earliest = item.not_before.replace(tzinfo=zone).astimezone(UTC)
+            earliest_ms = round((earliest - start_utc) / timedelta(milliseconds=1))
+            if earliest_ms > now_ms:
+                _wait_until(laid, now_ms, earliest_ms)
+                now_ms = earliest_ms
+        end_ms = now_ms + item.duration_s * 1000
+        laid.append(Laid(item, item.id, item.name, item.kind, now_ms, end_ms))
+        now_ms = end_ms
+    return laid
+
+
+def _wait_until(laid: list[Laid], now_ms: int, earliest_ms: int) -> None:
+    """A stop before is lengthened; after a leg, or at the very start, there is a wait."""
+    if laid and laid[-1].kind == "stop":
+        last = laid.pop()
+        laid.append(Laid(last.item, last.id, last.name, "stop", last.start_ms, earliest_ms))
+    else:
+        laid.append(Laid(None, WAIT_ID, "wait", "wait", now_ms, earliest_ms))
+
+
+def _free_hands(laid: list[Laid]) -> list[FreeHands]:
+    """Stops less the hours asleep, and legs with free hands; neighbours are one interval."""
+    spans: list[tuple[int, int]] = []
+    for part in laid:
+        item = part.item
+        if isinstance(item, Stop) and item.asleep:
+            asleep_ms = part.start_ms + item.asleep.start_s * 1000
+            awake_ms = asleep_ms + item.asleep.duration_s * 1000
+            spans += [(part.start_ms, asleep_ms), (awake_ms, part.end_ms)]
+        elif isinstance(item, Stop) or (isinstance(item, Leg) and item.hands == "free"):
+            spans.append((part.start_ms, part.end_ms))
+    joined: list[FreeHands] = []
+    for start_ms, end_ms in spans:
+        if start_ms == end_ms:
+            continue
+        if joined and joined[-1].end_ms == start_ms:
+            joined[-1] = FreeHands(joined[-1].start_ms, end_ms)
+        else:
+            joined.append(FreeHands(start_ms, end_ms))
+    return joined
+
+
+def _first_step(start_utc: datetime) -> tuple[int, int]:
+    """The 600 s step that holds the start, and how far into it the start lies [ms]."""
+    start_ms = round(start_utc.timestamp() * 1000)
+    return start_ms // STEP_MS, start_ms % STEP_MS
+
+
+def _sun(trip: Trip, start_utc: datetime, duration_ms: int, sun_days: SunDays) -> SunTable | None:
+    if trip.place is None:
+        return None
+    first, into_ms = _first_step(start_utc)
+    steps = -(-(duration_ms + into_ms) // STEP_MS)
+    place = trip.place
+    return sun_table(place.latitude, place.longitude, place.height_m, first, steps, sun_days)
+
+
+def _conditions(laid: list[Laid], start_utc: datetime, sun: SunTable | None) -> Conditions:
+    """Ambient and sun by step (at its midpoint), airflow and sun share by item; equal ones joined."""
+    _, into_ms = _first_step(start_utc)
+    rows: list[tuple[int, float, float, float]] = []
+    for part in laid:
+        item = part.item
+        share = item.sun_share if item else 0.0
+        air_mps = item.air_mps if isinstance(item, Leg) else 0.0
+        at_ms = part.start_ms
+        while at_ms < part.end_ms:
+            step = (at_ms + into_ms) // STEP_MS
+            middle_ms = step * STEP_MS + STEP_MS // 2 - into_ms
+            ambient_c = _ambient_c(laid, part, middle_ms)
+            sun_w_m2 = sun.irradiance_w_m2[step] * share if sun else 0.0
+            if not rows or rows[-1][1:] != (ambient_c, sun_w_m2, air_mps):
+                rows.append((at_ms, ambient_c, sun_w_m2, air_mps))
+            at_ms = min(part.end_ms, (step + 1) * STEP_MS - into_ms)
+    starts_ms, ambient, sun_on_kit, air = zip(*rows, strict=True)
+    return Conditions(starts_ms, ambient, sun_on_kit, air)
+
+
+def _ambient_c(laid: list[Laid], part: Laid, at_ms: int) -> float:
+    """Air temperature [degC] at a time: linear along the item, clamped at its ends."""
+    item = part.item
+    if item is None:
+        place = laid.index(part)
+        before = laid[place - 1].item if place else None
+        after = laid[place + 1].item
+        assert after is not None
+        return before.temp_end_c if before else after.temp_start_c
+    if item.temp_start_c == item.temp_end_c:
+        return item.temp_start_c
+    way = (at_ms - part.start_ms) / (part.end_ms - part.start_ms)
+    return item.temp_start_c + (item.temp_end_c - item.temp_start_c) * min(1.0, max(0.0, way))
+
+
+def _light(sun: SunTable | None, start_utc: datetime, duration_ms: int) -> list[LightBand]:
+    if sun is None:
+        return []
+    _, into_ms = _first_step(start_utc)
+    bands: list[LightBand] = []
+    for number, height in enumerate(sun.height_deg):
+        start_ms = max(0, number * STEP_MS - into_ms)
+        end_ms = min(duration_ms, (number + 1) * STEP_MS - into_ms)
+        kind = light_kind(height)
+        if bands and bands[-1].kind == kind:
+            bands[-1] = LightBand(bands[-1].start_ms, end_ms, kind)
+        else:
+            bands.append(LightBand(start_ms, end_ms, kind))
+    return bands

@@ -1,0 +1,29 @@
+"""Why a gap, in a few words for the lane's gutter."""
+
+from __future__ import annotations
+
+from ..rehearsal.causes import Cause
+
+CAUSE_WORDS: dict[Cause, str] = {
+    Cause.PLAN: "mode missing",
+    Cause.NO_BATTERY: "no battery in it",
+    Cause.NO_CARD: "no card in it",
+    Cause.CARD_UNFIT: "card too slow",
+    Cause.HOT: "too hot",
+    Cause.EMPTY: "battery empty",
+    Cause.CARD_FULL: "card full",
+    Cause.CLIP_LIMIT: "clip limit",
+    Cause.SWAP: "battery swap",
+    Cause.CARD_SWAP: "card swap",
+    Cause.BOOT: "starting up",
+    Cause.NO_HAND: "waits for a hand",
+}
+
+
+def gap_words(cause: Cause, battery: str, stop_c: float) -> str:
+    """A gap's cause: names the battery that is empty, the level that is too hot."""
+    if cause is Cause.EMPTY and battery:
+        return f"{battery} empty"
+    if cause is Cause.HOT:
+        return f"too hot, {round(stop_c)}°"
+    return CAUSE_WORDS[cause]

@@ -1,0 +1,26 @@
+"""The hands' work in a few words."""
+
+from __future__ import annotations
+
+from ..document import Assignment, PlanDocument, Roll
+
+
+def start_words(document: PlanDocument, assignment: Assignment) -> str:
+    """What to start: the pattern, and the mode's name."""
+    camera = next(c for c in document.kit.cameras if c.id == assignment.camera)
+    mode = next((m.name for m in camera.modes if m.id == assignment.mode), "?")
+    how = "roll" if isinstance(assignment.pattern, Roll) else "takes"
+    return f"{how} {mode}"
+
+
+def stop_words() -> str:
+    """What to do at the end of a stretch."""
+    return "stop"
+
+
+def task_words(kind: str, takes_out: str, puts_in: str) -> str:
+    """A swap as "A3 → A2"; a card named as one; a restart as such."""
+    if kind == "restart":
+        return "start again"
+    change = f"{takes_out} → {puts_in}" if takes_out else f"{puts_in} in"
+    return change if kind == "swap" else f"card {change}"

@@ -1,0 +1,44 @@
+"""One formatter per unit."""
+
+from __future__ import annotations
+
+from datetime import UTC, datetime, timedelta
+from zoneinfo import ZoneInfo
+
+from ..document import Trip
+
+
+def minutes(length_ms: int) -> str:
+    """A length of time: seconds under two minutes, then minutes, then hours and minutes."""
+    seconds = round(length_ms / 1000)
+    if seconds < 120:
+        return f"{seconds} s"
+    whole = round(seconds / 60)
+    return f"{whole} min" if whole < 60 else f"{whole // 60} h {whole % 60:02d}"
+
+
+def clock(trip: Trip, start_utc: datetime, at_ms: int, with_day: bool = True) -> str:
+    """Local clock time of a moment, with the day when the trip has more than one."""
+    moment = (start_utc.astimezone(UTC) + timedelta(milliseconds=at_ms)).astimezone(
+        ZoneInfo(trip.time_zone)
+    )
+    first = trip.start.date()
+    day = (moment.date() - first).days + 1
+    hour = f"{moment:%H:%M}"
+    return f"day {day}, {hour}" if with_day and day > 1 else hour
+
+
+def per_cent(share: float) -> str:
+    """A share as whole per cent."""
+    return f"{round(share * 100)} %"
+
+
+def gigabytes(count: float) -> str:
+    """Bytes as GB, with one decimal below ten."""
+    gb = count / 1e9
+    return f"{gb:.1f} GB" if gb < 10 else f"{gb:.0f} GB"
+
+
+def celsius(degrees: float) -> str:
+    """Whole degrees with a true minus sign."""
+    return f"{round(degrees)} °C".replace("-", "\u2212")

@@ -14,7 +14,7 @@ from pathlib import Path
 from .document import BadDocument, PlanDocument, read_document
 from .rehearsal.outcome import rehearse
 from .rehearsal.result import Rehearsal
-from .wording.units import clock, minutes
+from .wording.units import clock, hours
 
 COVERED, NOT_COVERED, BAD_INPUT = 0, 1, 2
 
@@ -65,13 +65,10 @@ def _print(document: PlanDocument, told: Rehearsal) -> None:
     print(told.verdict.detail)
     names = {camera.id: camera.name for camera in document.kit.cameras}
     for camera in told.cameras:
-        for gap in camera.gaps:
-            if not gap.note:
-                when = clock(document.trip, told.start_utc, gap.start_ms)
-                length = minutes(gap.end_ms - gap.start_ms)
-                print(
-                    f"  {names[camera.camera]}: {length} from {when}, {gap.text} ({gap.importance})"
-                )
+        for loss in camera.losses:
+            when = clock(document.trip, told.start_utc, loss.start_ms)
+            what = f"{hours(loss.minutes)} from {when}, {loss.text} ({loss.importance})"
+            print(f"  {names[camera.camera]}: {what}")
     for finding in told.findings:
         print(f"{finding.severity}: {finding.text} [{finding.path}]")
 

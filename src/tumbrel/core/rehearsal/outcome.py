@@ -14,6 +14,7 @@ from .camera_run import CameraRun, GapSpan
 from .causes import SHORT_ONES_ARE_NOTES
 from .engine import Played, play
 from .ledgers import balance
+from .minutes import share_out, whole_minutes
 from .moves import moves_of
 from .pools import Stay as PoolStay
 from .result import (
@@ -28,6 +29,8 @@ from .result import (
     LargestLoss,
     LeastLeft,
     Light,
+    Loss,
+    Minutes,
     Pooled,
     Rehearsal,
     Stay,
@@ -115,16 +118,21 @@ def _stays(stays: list[PoolStay]) -> tuple[Stay, ...]:
 def _camera(played: Played, run: CameraRun, defaults: Defaults) -> CameraResult:
     assignments = played.document.plan.assignments
     gaps = tuple(_gap(played, run, span, defaults) for span in run.gaps)
+    asked_ms = sum(s.end_ms - s.start_ms for s in run.asked_list)
+    gap_ms = sum(g.end_ms - g.start_ms for g in gaps if not g.note)
+    note_ms = sum(g.end_ms - g.start_ms for g in gaps if g.note)
+    minutes = _minutes(asked_ms, gap_ms, note_ms)
     least, least_ms = _least_charge(run)
     trace = run.trace
     return CameraResult(
         camera=run.camera.id,
-        asked_ms=sum(s.end_ms - s.start_ms for s in run.asked_list),
+        asked_ms=asked_ms,
         filmed_ms=sum(s.end_ms - s.start_ms for s in run.filmed),
-        gap_ms=sum(g.end_ms - g.start_ms for g in gaps if not g.note),
-        note_ms=sum(g.end_ms - g.start_ms for g in gaps if g.note),
+        gap_ms=gap_ms,
+        note_ms=note_ms,
         hottest_c=round(run.hottest_c, 2),
         stop_c=run.body.limits.stop_c,
+        minutes=minutes,
         least_charge=least,
         least_charge_ms=least_ms,
         bytes_written=run.written,
@@ -148,6 +156,40 @@ def _camera(played: Played, run: CameraRun, defaults: Defaults) -> CameraResult:
             for s in run.filmed
         ),
         gaps=gaps,
+        losses=_losses(run.camera.id, gaps, minutes.missing),
+    )
+
+
+def _minutes(asked_ms: int, gap_ms: int, note_ms: int) -> Minutes:
+    asked, missing = whole_minutes(asked_ms), whole_minutes(gap_ms)
+    starting = min(whole_minutes(note_ms), asked - missing)
+    return Minutes(
+        asked=asked, filmed=asked - missing - starting, missing=missing, starting=starting
+    )
+
+
+def _losses(camera: str, gaps: tuple[Gap, ...], missing: int) -> tuple[Loss, ...]:
+    """Counted gaps joined by leg and cause, with minutes that add up to the camera's."""
+    joined: dict[tuple[str, str], list[Gap]] = defaultdict(list)
+    for gap in gaps:
+        if not gap.note:
+            joined[gap.item, gap.cause].append(gap)
+    lengths = [sum(g.end_ms - g.start_ms for g in group) for group in joined.values()]
+    shares = share_out(missing, lengths)
+    return tuple(
+        Loss(
+            camera=camera,
+            item=group[0].item,
+            cause=group[0].cause,
+            importance=group[0].importance,
+            assignment=group[0].assignment,
+            start_ms=group[0].start_ms,
+            end_ms=group[-1].end_ms,
+            lost_ms=lost_ms,
+            minutes=minutes,
+            text=group[0].text,
+        )
+        for group, lost_ms, minutes in zip(joined.values(), lengths, shares, strict=True)
     )
 
 
@@ -164,7 +206,12 @@ def _gap(played: Played, run: CameraRun, span: GapSpan, defaults: Defaults) -> G
         item=assignment.item,
         importance=assignment.importance,
         note=short and span.cause in SHORT_ONES_ARE_NOTES,
-        text=gap_words(span.cause, name, run.body.limits.stop_c),
+        text=gap_words(
+            span.cause,
+            name,
+            run.body.limits.stop_c,
+            fixed_memory=run.camera.memory.kind == "fixed",
+        ),
     )
 
 
@@ -212,7 +259,7 @@ def _coverage(document: PlanDocument, cameras: tuple[CameraResult, ...]) -> tupl
 
 
 def _verdict(played: Played, cameras: tuple[CameraResult, ...]) -> Verdict:
-    counted = [(gap, camera) for camera in cameras for gap in camera.gaps if not gap.note]
+    counted = [(loss, camera) for camera in cameras for loss in camera.losses]
     first = None
     if counted:
         gap, camera = min(counted, key=lambda pair: pair[0].start_ms)
@@ -222,16 +269,18 @@ def _verdict(played: Played, cameras: tuple[CameraResult, ...]) -> Verdict:
             at_ms=gap.start_ms,
             item=gap.item,
             before_end_ms=played.timeline.duration_ms - gap.start_ms,
-            gap_ms=gap.end_ms - gap.start_ms,
+            gap_ms=gap.lost_ms,
         )
     least = None if first else _least_left(played, cameras)
     musts = {gap.assignment for gap, _ in counted if gap.importance == "must"}
     told = Told(
         document=played.document,
-        asked_ms=sum(c.asked_ms for c in cameras),
-        filmed_ms=sum(c.filmed_ms for c in cameras),
-        gap_ms=sum(c.gap_ms for c in cameras),
-        note_ms=sum(c.note_ms for c in cameras),
+        minutes=Minutes(
+            asked=sum(c.minutes.asked for c in cameras),
+            filmed=sum(c.minutes.filmed for c in cameras),
+            missing=sum(c.minutes.missing for c in cameras),
+            starting=sum(c.minutes.starting for c in cameras),
+        ),
         broken_musts=len(musts),
         first=first,
         least_left=least,
@@ -240,10 +289,11 @@ def _verdict(played: Played, cameras: tuple[CameraResult, ...]) -> Verdict:
     headline, detail = verdict_words(told)
     return Verdict(
         covered=not counted,
-        asked_ms=told.asked_ms,
-        filmed_ms=told.filmed_ms,
-        gap_ms=told.gap_ms,
-        note_ms=told.note_ms,
+        asked_ms=sum(c.asked_ms for c in cameras),
+        filmed_ms=sum(c.filmed_ms for c in cameras),
+        gap_ms=sum(c.gap_ms for c in cameras),
+        note_ms=sum(c.note_ms for c in cameras),
+        minutes=told.minutes,
         broken_musts=told.broken_musts,
         headline=headline,
         detail=detail,

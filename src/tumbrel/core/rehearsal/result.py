@@ -67,6 +67,30 @@ class Gap(Part):
     text: str
 
 
+class Loss(Part):
+    """All counted gaps of one camera on one leg with one cause; minutes add up by camera."""
+
+    camera: str
+    item: str
+    cause: Cause
+    importance: Importance
+    assignment: int
+    start_ms: int
+    end_ms: int
+    lost_ms: int
+    minutes: int
+    text: str
+
+
+class Minutes(Part):
+    """Whole camera minutes: asked = filmed + missing + starting, here and in every sum."""
+
+    asked: int
+    filmed: int
+    missing: int
+    starting: int
+
+
 class Stay(Part):
     """A battery or card in one place; level is charge [0..1] or bytes used."""
 
@@ -100,9 +124,11 @@ class CameraResult(Part):
     least_charge_ms: int
     bytes_written: int
     files: int
+    minutes: Minutes
     course: Course
     filmed: tuple[Filmed, ...]
     gaps: tuple[Gap, ...]
+    losses: tuple[Loss, ...]
 
 
 class Move(Part):
@@ -176,6 +202,7 @@ class Verdict(Part):
     filmed_ms: int
     gap_ms: int
     note_ms: int
+    minutes: Minutes
     broken_musts: int
     headline: str
     detail: str

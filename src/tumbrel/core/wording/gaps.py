@@ -20,10 +20,12 @@ CAUSE_WORDS: dict[Cause, str] = {
 }
 
 
-def gap_words(cause: Cause, battery: str, stop_c: float) -> str:
+def gap_words(cause: Cause, battery: str, stop_c: float, *, fixed_memory: bool) -> str:
     """A gap's cause: names the battery that is empty, the level that is too hot."""
     if cause is Cause.EMPTY and battery:
         return f"{battery} empty"
     if cause is Cause.HOT:
         return f"too hot, {round(stop_c)}°"
+    if cause is Cause.CARD_FULL and fixed_memory:
+        return "memory full"
     return CAUSE_WORDS[cause]

@@ -13,7 +13,11 @@ def minutes(length_ms: int) -> str:
     seconds = round(length_ms / 1000)
     if seconds < 120:
         return f"{seconds} s"
-    whole = round(seconds / 60)
+    return hours(round(seconds / 60))
+
+
+def hours(whole: int) -> str:
+    """Whole minutes as "35 min" or "2 h 05"."""
     return f"{whole} min" if whole < 60 else f"{whole // 60} h {whole % 60:02d}"
 
 

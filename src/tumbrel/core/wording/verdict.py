@@ -7,9 +7,9 @@ from datetime import datetime
 
 from ..document import PlanDocument
 from ..rehearsal.causes import Cause
-from ..rehearsal.result import FirstToGiveOut, LeastLeft
+from ..rehearsal.result import FirstToGiveOut, LeastLeft, Minutes
 from .gaps import CAUSE_WORDS
-from .units import clock, minutes, per_cent
+from .units import clock, hours, minutes, per_cent
 
 NUMBERS = ("No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine")
 
@@ -19,10 +19,7 @@ class Told:
     """What the verdict is made from."""
 
     document: PlanDocument
-    asked_ms: int
-    filmed_ms: int
-    gap_ms: int
-    note_ms: int
+    minutes: Minutes
     broken_musts: int
     first: FirstToGiveOut | None
     least_left: LeastLeft | None
@@ -31,7 +28,7 @@ class Told:
 
 def verdict_words(told: Told) -> tuple[str, str]:
     """The headline and the sentences below it."""
-    if told.asked_ms == 0:
+    if told.minutes.asked == 0:
         return (
             "Nothing is asked yet.",
             "Choose a camera on a leg of the board and say how it records.",
@@ -67,11 +64,12 @@ def _least(told: Told) -> str:
 
 
 def _sum(told: Told) -> str:
-    text = f"Of {minutes(told.asked_ms)} camera time asked, {minutes(told.filmed_ms)} is filmed"
-    if told.gap_ms:
-        text += f", {minutes(told.gap_ms)} is missing"
-    if told.note_ms:
-        text += f", {minutes(told.note_ms)} goes in starting up"
+    m = told.minutes
+    text = f"Of {hours(m.asked)} camera time asked, {hours(m.filmed)} is filmed"
+    if m.missing:
+        text += f", {hours(m.missing)} is missing"
+    if m.starting:
+        text += f", {hours(m.starting)} goes in starting up"
     return text + "."
 
 

@@ -1,0 +1,139 @@
+"""Legs and stops from a pasted table: one line each, columns by tab, semicolon, bar or comma."""
+
+from __future__ import annotations
+
+import csv
+import re
+from typing import Any, get_args
+
+from pydantic import TypeAdapter, ValidationError
+
+from ..document import BadDocument, FieldFault, Item
+from ..document.base import Part
+from ..document.plan_file import faults_of
+from ..document.trip import Activity, Hands
+
+COLUMNS = ("name", "activity", "duration", "temperature", "air", "sun", "hands", "height")
+ACTIVITIES = get_args(Activity)
+HANDS = get_args(Hands)
+ITEM: TypeAdapter[Item] = TypeAdapter(Item)
+MOST_LINES = 1000
+
+
+class Pasted(Part):
+    """What a pasted table gave."""
+
+    items: tuple[Item, ...]
+
+
+def read_table(text: str, taken: frozenset[str] = frozenset()) -> Pasted:
+    """Legs and stops of a pasted table. Raises BadDocument naming every line at fault.
+
+    Columns, unless a first line names them: name, activity or "stop", duration ("1:35", "95",
+    "1 h 35", "95 min"), temperature ("8" or "6 to 11"), air [m/s], sun ("60 %" or 0.6), hands,
+    height [m] ("1240" or "1240 to 1980"). Only the first three are needed.
+    """
+    lines = [(n, line) for n, line in enumerate(text.splitlines(), 1) if line.strip()]
+    if not lines:
+        raise BadDocument((FieldFault("(table)", "is empty: paste one leg or stop a line"),))
+    if len(lines) > MOST_LINES:
+        raise BadDocument((FieldFault("(table)", f"has over {MOST_LINES} lines"),))
+    mark = _separator(lines[0][1])
+    columns: tuple[str, ...] = COLUMNS
+    head = tuple(cell.strip().lower() for cell in _cells(lines[0][1], mark))
+    if "name" in head and "duration" in head:
+        columns, lines = head, lines[1:]
+    items: list[Item] = []
+    faults: list[FieldFault] = []
+    names = set(taken)
+    for number, line in lines:
+        row = dict(zip(columns, _cells(line, mark), strict=False))
+        try:
+            item = ITEM.validate_python(_item(row, names))
+            names.add(item.id)
+            items.append(item)
+        except ValidationError as error:
+            faults += [FieldFault(f"line {number}, {f.path}", f.why) for f in faults_of(error)]
+        except ValueError as error:
+            faults.append(FieldFault(f"line {number}", str(error)))
+    if faults:
+        raise BadDocument(tuple(faults))
+    return Pasted(items=tuple(items))
+
+
+def _separator(line: str) -> str:
+    return next((mark for mark in ("\t", ";", "|") if mark in line), ",")
+
+
+def _cells(line: str, mark: str) -> list[str]:
+    return [cell.strip() for cell in next(csv.reader([line], delimiter=mark))]
+
+
+def _item(row: dict[str, str], names: set[str]) -> dict[str, Any]:
+    name = row.get("name", "")
+    if not name:
+        raise ValueError("has no name in its first column")
+    activity = row.get("activity", "").lower()
+    low_c, high_c = _pair(row.get("temperature", ""), "temperature", 15.0)
+    item: dict[str, Any] = {
+        "id": _key(name, names),
+        "name": name,
+        "duration_s": _duration_s(row.get("duration", "")),
+        "temp_start_c": low_c,
+        "temp_end_c": high_c,
+        "sun_share": _share(row.get("sun", "")),
+    }
+    heights = row.get("height", "")
+    if activity == "stop":
+        item |= {"kind": "stop"}
+        return item | ({"height_m": _pair(heights, "height", 0.0)[0]} if heights else {})
+    if activity not in ACTIVITIES:
+        raise ValueError(f"activity '{activity}' is none of stop, {', '.join(ACTIVITIES)}")
+    hands = row.get("hands", "").lower() or "stops"
+    if hands not in HANDS:
+        raise ValueError(f"hands '{hands}' is none of {', '.join(HANDS)}")
+    air = _number(row.get("air", ""), "air", 0.0)
+    item |= {"kind": "leg", "activity": activity, "hands": hands, "air_mps": air}
+    if heights:
+        start_m, end_m = _pair(heights, "height", 0.0)
+        item |= {"height_start_m": start_m, "height_end_m": end_m}
+    return item
+
+
+def _key(name: str, taken: set[str]) -> str:
+    base = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:30] or "part"
+    key, number = base, 2
+    while key in taken:
+        key, number = f"{base}-{number}", number + 1
+    return key
+
+
+def _duration_s(text: str) -> int:
+    """Seconds of "1:35", "95", "95 min", "1 h 35", "2 h"."""
+    found = re.fullmatch(r"(?:(\d+)\s*(?:h|:)\s*)?(\d+)?\s*(?:min|m)?", text.strip().lower())
+    if found is None or not any(found.groups()):
+        raise ValueError(f"duration '{text}' is not like 1:35, 95 or 1 h 35")
+    return int(found[1] or 0) * 3600 + int(found[2] or 0) * 60
+
+
+def _pair(text: str, what: str, default: float) -> tuple[float, float]:
+    parts = re.split(r"\s*(?:to|\.\.|…|/)\s*", text.replace("\u2212", "-").strip())
+    values = [_number(part, what, default) for part in parts]
+    if len(values) > 2:
+        raise ValueError(f"{what} '{text}' is not like 8 or 6 to 11")
+    return values[0], values[-1]
+
+
+def _share(text: str) -> float:
+    if text.strip().endswith("%"):
+        return _number(text.strip()[:-1], "sun", 0.0) / 100.0
+    return _number(text, "sun", 0.0)
+
+
+def _number(text: str, what: str, default: float) -> float:
+    if not text.strip():
+        return default
+    try:
+        return float(text.strip().rstrip("°CcmMs/ "))
+    except ValueError:
+        raise ValueError(f"{what} '{text}' is no number") from None

@@ -1,0 +1,42 @@
+"""What all addresses share: the owner of a request and the refusals that are documented."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.contrib.auth.models import User
+from django.http import HttpRequest
+from ninja import Schema
+
+
+class Fault(Schema):
+    """One field at fault."""
+
+    path: str
+    why: str
+
+
+class ProblemOut(Schema):
+    """A refusal, as application/problem+json (RFC 9457)."""
+
+    type: str
+    title: str
+    status: int
+    detail: str
+    faults: list[Fault] = []
+    used_by: list[str] = []
+    current: dict[str, Any] | None = None
+
+
+REFUSALS: dict[int, type[ProblemOut]] = {
+    404: ProblemOut,
+    409: ProblemOut,
+    422: ProblemOut,
+}
+
+
+def owner_of(request: HttpRequest) -> User:
+    """The signed-in owner; the site signs the local one in before any address is reached."""
+    user = request.user
+    assert isinstance(user, User)
+    return user

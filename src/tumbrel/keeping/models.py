@@ -1,0 +1,52 @@
+"""Abstract rows: owned, kept in versions, with steps to go back and forward over."""
+
+from __future__ import annotations
+
+from typing import Any, ClassVar, Self
+
+from django.conf import settings
+from django.contrib.auth.models import User
+from django.db import models
+
+
+class OwnedQuerySet(models.QuerySet[Any]):
+    """The one owner scope: every query goes through `of`."""
+
+    def of(self, owner: User) -> Self:
+        """Only the owner's rows."""
+        return self.filter(owner=owner)
+
+
+class Owned(models.Model):
+    """A row that belongs to someone."""
+
+    owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="+")
+    objects: ClassVar[models.Manager[Any]] = OwnedQuerySet.as_manager()
+
+    class Meta:
+        abstract = True
+
+
+class Kept(Owned):
+    """A document with a version and a place in its own steps."""
+
+    name = models.CharField(max_length=60)
+    version = models.PositiveIntegerField(default=1)
+    step = models.PositiveIntegerField(default=1)
+    document = models.JSONField()
+    made_at = models.DateTimeField(auto_now_add=True)
+    saved_at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        abstract = True
+
+
+class Step(Owned):
+    """One state that a kept document was in."""
+
+    number = models.PositiveIntegerField()
+    document = models.JSONField()
+
+    class Meta:
+        abstract = True
+        ordering: ClassVar[list[str]] = ["number"]

@@ -1,0 +1,54 @@
+"""Saving with a version, and going back and forward over steps. Call inside a transaction."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.db.models import Manager
+
+from .models import Kept, Step
+from .refusals import NothingToUndo
+
+MOST_STEPS = 300
+
+
+def record(kept: Kept, steps: Manager[Any], document: dict[str, Any], name: str) -> None:
+    """Keep a new state: what could be redone is gone, the oldest step falls off."""
+    steps.filter(number__gt=kept.step).delete()
+    kept.step += 1
+    kept.version += 1
+    kept.document = document
+    kept.name = name
+    kept.save()
+    steps.create(owner=kept.owner, number=kept.step, document=document)
+    steps.filter(number__lte=kept.step - MOST_STEPS).delete()
+
+
+def begin(kept: Kept, steps: Manager[Any]) -> None:
+    """Keep the first state."""
+    steps.create(owner=kept.owner, number=kept.step, document=kept.document)
+
+
+def step_at(kept: Kept, steps: Manager[Any], by: int) -> Step:
+    """The state `by` steps away. Raises NothingToUndo when there is none."""
+    found = steps.filter(number=kept.step + by).first()
+    if not isinstance(found, Step):
+        raise NothingToUndo("undo" if by < 0 else "redo")
+    return found
+
+
+def move_to(kept: Kept, step: Step, name: str) -> None:
+    """Go to a state; the version goes on, so that other tabs notice."""
+    kept.step = step.number
+    kept.version += 1
+    kept.document = step.document
+    kept.name = name
+    kept.save()
+
+
+def can_go(kept: Kept, steps: Manager[Any]) -> tuple[bool, bool]:
+    """Whether there is a step back, and one forward."""
+    numbers = set(
+        steps.filter(number__in=(kept.step - 1, kept.step + 1)).values_list("number", flat=True)
+    )
+    return kept.step - 1 in numbers, kept.step + 1 in numbers

@@ -1,0 +1,68 @@
+"""The kit's addresses."""
+
+from __future__ import annotations
+
+from django.http import HttpRequest
+from ninja import Router
+
+from tumbrel.core.shelf import Shelf, ShelfQuestion, hang
+from tumbrel.keeping.api import REFUSALS, owner_of
+
+from .actions import delete_kit, make_kit, save_kit, step_kit
+from .queries import kit_lines, kit_row, kit_state
+from .schemas import KitLine, KitNew, KitSave, KitState, KitStepAsked
+
+router = Router(tags=["kit"])
+
+
+@router.get("/kits", response=list[KitLine], operation_id="listKits")
+def list_kits(request: HttpRequest) -> list[KitLine]:
+    """All kits."""
+    return kit_lines(owner_of(request))
+
+
+@router.post("/kits", response={200: KitState, **REFUSALS}, operation_id="makeKit")
+def make(request: HttpRequest, asked: KitNew) -> KitState:
+    """Make a kit."""
+    return kit_state(make_kit(owner_of(request), asked.name, asked.kit))
+
+
+@router.get("/kits/{kit_id}", response={200: KitState, **REFUSALS}, operation_id="getKit")
+def get(request: HttpRequest, kit_id: int) -> KitState:
+    """One kit."""
+    return kit_state(kit_row(owner_of(request), kit_id))
+
+
+@router.put("/kits/{kit_id}", response={200: KitState, **REFUSALS}, operation_id="saveKit")
+def save(request: HttpRequest, kit_id: int, asked: KitSave) -> KitState:
+    """Keep a kit in its next version."""
+    owner = owner_of(request)
+    row = save_kit(owner, kit_id, asked.version, asked.name, asked.kit, release=asked.release)
+    return kit_state(row)
+
+
+@router.delete("/kits/{kit_id}", response={204: None, **REFUSALS}, operation_id="deleteKit")
+def delete(request: HttpRequest, kit_id: int) -> tuple[int, None]:
+    """Delete a kit that no trip uses."""
+    delete_kit(owner_of(request), kit_id)
+    return 204, None
+
+
+@router.post("/kits/{kit_id}/undo", response={200: KitState, **REFUSALS}, operation_id="undoKit")
+def undo(request: HttpRequest, kit_id: int, asked: KitStepAsked) -> KitState:
+    """One step back."""
+    row = step_kit(owner_of(request), kit_id, asked.version, -1, release=asked.release)
+    return kit_state(row)
+
+
+@router.post("/kits/{kit_id}/redo", response={200: KitState, **REFUSALS}, operation_id="redoKit")
+def redo(request: HttpRequest, kit_id: int, asked: KitStepAsked) -> KitState:
+    """One step forward."""
+    row = step_kit(owner_of(request), kit_id, asked.version, 1, release=asked.release)
+    return kit_state(row)
+
+
+@router.post("/shelf", response={200: Shelf, **REFUSALS}, operation_id="hangShelf")
+def shelf(request: HttpRequest, asked: ShelfQuestion) -> Shelf:  # noqa: ARG001 - ninja names it
+    """How long each mode records in given air, and what ends it."""
+    return hang(asked)

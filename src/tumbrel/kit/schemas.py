@@ -1,0 +1,52 @@
+"""What the API takes and gives for kits."""
+
+from __future__ import annotations
+
+from ninja import Schema
+
+from tumbrel.core.document import Kit
+from tumbrel.trips.uses import UnitUse
+
+
+class KitLine(Schema):
+    """A kit in a list."""
+
+    id: int
+    name: str
+    cameras: list[str]
+    trips: list[str]
+
+
+class KitState(Schema):
+    """A kit as it is kept."""
+
+    id: int
+    name: str
+    version: int
+    kit: Kit
+    uses: list[UnitUse]
+    can_undo: bool
+    can_redo: bool
+
+
+class KitNew(Schema):
+    """A kit to make; without a document an empty one."""
+
+    name: str
+    kit: Kit | None = None
+
+
+class KitSave(Schema):
+    """A kit to keep. `release` takes units that go out of the trips that use them."""
+
+    version: int
+    name: str
+    kit: Kit
+    release: bool = False
+
+
+class KitStepAsked(Schema):
+    """A step back or forward, from a version."""
+
+    version: int
+    release: bool = False

@@ -1,0 +1,60 @@
+"""Who may come in: only this machine, as the one local owner."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from ipaddress import ip_address
+
+from django.contrib.auth import get_user_model, login
+from django.contrib.auth.models import User
+from django.http import HttpRequest, HttpResponse
+
+from .problems import Problem, problem_response
+
+LOCAL_OWNER = "local"
+Handler = Callable[[HttpRequest], HttpResponse]
+
+
+def is_loopback(address: str) -> bool:
+    """Whether an address is this machine's own."""
+    try:
+        return ip_address(address).is_loopback
+    except ValueError:
+        return False
+
+
+def local_owner() -> User:
+    """The one owner of everything on this installation; made when missing."""
+    user, made = get_user_model().objects.get_or_create(username=LOCAL_OWNER)
+    if made:
+        user.set_unusable_password()
+        user.save()
+    return user
+
+
+class LoopbackOnly:
+    """Refuse every request that does not come from this machine."""
+
+    def __init__(self, get_response: Handler) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        """Let a loopback request through; answer any other with 403."""
+        if is_loopback(request.META.get("REMOTE_ADDR", "")):
+            return self.get_response(request)
+        return problem_response(
+            Problem(403, "not_local", "Tumbrel answers only on the machine that it runs on.")
+        )
+
+
+class SignInLocalOwner:
+    """Sign the local owner in, so that every row has one."""
+
+    def __init__(self, get_response: Handler) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        """Sign in when nobody is."""
+        if not request.user.is_authenticated:
+            login(request, local_owner(), backend="django.contrib.auth.backends.ModelBackend")
+        return self.get_response(request)

@@ -1,0 +1,1 @@
+"""Trips and their plans: kept, opened from files, rehearsed."""

@@ -1,0 +1,105 @@
+"""The trips' addresses."""
+
+from __future__ import annotations
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Router
+
+from tumbrel.core.document import PlanDocument
+from tumbrel.core.formats.table import Pasted, read_table
+from tumbrel.core.rehearsal.outcome import rehearse
+from tumbrel.core.rehearsal.result import Rehearsal
+from tumbrel.keeping.api import REFUSALS, owner_of
+from tumbrel.kit.actions import make_kit
+from tumbrel.kit.queries import kit_row
+
+from .actions import delete_trip, make_trip, save_trip, step_trip
+from .files import open_plan_file, plan_file
+from .queries import trip_lines, trip_row, trip_state
+from .schemas import TableAsked, TripLine, TripNew, TripSave, TripState, TripStepAsked
+from .to_core import sun_days
+
+router = Router(tags=["trips"])
+
+
+@router.get("/trips", response=list[TripLine], operation_id="listTrips")
+def list_trips(request: HttpRequest) -> list[TripLine]:
+    """All trips."""
+    return trip_lines(owner_of(request))
+
+
+@router.post("/trips", response={200: TripState, **REFUSALS}, operation_id="makeTrip")
+def make(request: HttpRequest, asked: TripNew) -> TripState:
+    """Make a trip, on a kit or on an empty one of its own."""
+    owner = owner_of(request)
+    if asked.kit_id is None:
+        kit = make_kit(owner, f"Kit of {asked.name}")
+    else:
+        kit = kit_row(owner, asked.kit_id)
+    return trip_state(make_trip(owner, kit.pk, asked.name, asked.start))
+
+
+@router.get("/trips/{trip_id}", response={200: TripState, **REFUSALS}, operation_id="getTrip")
+def get(request: HttpRequest, trip_id: int) -> TripState:
+    """One trip with its kit and plan."""
+    return trip_state(trip_row(owner_of(request), trip_id))
+
+
+@router.put("/trips/{trip_id}", response={200: TripState, **REFUSALS}, operation_id="saveTrip")
+def save(request: HttpRequest, trip_id: int, asked: TripSave) -> TripState:
+    """Keep a trip in its next version."""
+    owner = owner_of(request)
+    return trip_state(save_trip(owner, trip_id, asked.version, asked.trip, asked.plan))
+
+
+@router.delete("/trips/{trip_id}", response={204: None, **REFUSALS}, operation_id="deleteTrip")
+def delete(request: HttpRequest, trip_id: int) -> tuple[int, None]:
+    """Delete a trip; its kit stays."""
+    delete_trip(owner_of(request), trip_id)
+    return 204, None
+
+
+@router.post(
+    "/trips/{trip_id}/undo", response={200: TripState, **REFUSALS}, operation_id="undoTrip"
+)
+def undo(request: HttpRequest, trip_id: int, asked: TripStepAsked) -> TripState:
+    """One step back."""
+    return trip_state(step_trip(owner_of(request), trip_id, asked.version, -1))
+
+
+@router.post(
+    "/trips/{trip_id}/redo", response={200: TripState, **REFUSALS}, operation_id="redoTrip"
+)
+def redo(request: HttpRequest, trip_id: int, asked: TripStepAsked) -> TripState:
+    """One step forward."""
+    return trip_state(step_trip(owner_of(request), trip_id, asked.version, 1))
+
+
+@router.get(
+    "/trips/{trip_id}/file", response={200: PlanDocument, **REFUSALS}, operation_id="getFile"
+)
+def file(request: HttpRequest, trip_id: int) -> HttpResponse:
+    """The trip as a plan file."""
+    name, text = plan_file(trip_row(owner_of(request), trip_id))
+    answer = HttpResponse(text, content_type="application/json; charset=utf-8")
+    answer["Content-Disposition"] = f'attachment; filename="{name}"'
+    return answer
+
+
+@router.post("/plan-files", response={200: TripState, **REFUSALS}, operation_id="openFile")
+def open_file(request: HttpRequest) -> TripState:
+    """Open a plan file: the request's body is the file. A bad one changes nothing."""
+    return trip_state(open_plan_file(owner_of(request), request.body))
+
+
+@router.post("/trip-table", response={200: Pasted, **REFUSALS}, operation_id="readTable")
+def table(request: HttpRequest, asked: TableAsked) -> Pasted:  # noqa: ARG001 - ninja names it
+    """Legs and stops from a pasted table; keeps nothing."""
+    return read_table(asked.text, frozenset(asked.taken))
+
+
+@router.post("/rehearsals", response={200: Rehearsal, **REFUSALS}, operation_id="rehearse")
+def rehearsal(request: HttpRequest, asked: PlanDocument) -> HttpResponse:  # noqa: ARG001 - ninja names it
+    """Rehearse a document; keeps nothing."""
+    told = rehearse(asked, sun_days=sun_days)
+    return HttpResponse(told.model_dump_json(), content_type="application/json")

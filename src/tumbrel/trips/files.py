@@ -1,0 +1,35 @@
+"""Plan files in and out."""
+
+from __future__ import annotations
+
+import re
+
+from django.contrib.auth.models import User
+from django.db import transaction
+
+from tumbrel.core.document import read_document, write_document
+from tumbrel.core.rehearsal.timeline import lay_out
+from tumbrel.kit.actions import find_same, make_kit
+
+from .actions import keep_new
+from .models import Trip
+from .to_core import document_of, sun_days
+
+
+@transaction.atomic
+def open_plan_file(owner: User, text: bytes) -> Trip:
+    """A new trip (and its kit, unless the same one is there) from a file. Raises BadDocument.
+
+    Nothing is kept when anything in the file is wrong.
+    """
+    document = read_document(text)
+    lay_out(document.trip, sun_days)
+    name = f"Kit of {document.trip.name}"[:60]
+    kit = find_same(owner, name, document.kit) or make_kit(owner, name, document.kit)
+    return keep_new(owner, kit.pk, document.trip, document.plan)
+
+
+def plan_file(row: Trip) -> tuple[str, str]:
+    """Name and text of a trip's plan file."""
+    stem = re.sub(r"[^a-z0-9]+", "-", row.name.lower()).strip("-") or "trip"
+    return f"{stem}.tumbrel.json", write_document(document_of(row))

@@ -1,0 +1,50 @@
+"""Reading trips, always in an owner's scope."""
+
+from __future__ import annotations
+
+from django.contrib.auth.models import User
+
+from tumbrel.core.document import Kit
+from tumbrel.keeping.refusals import NotThere
+from tumbrel.keeping.steps import can_go
+
+from .models import Trip
+from .schemas import TripLine, TripState
+from .to_core import trip_and_plan
+
+
+def trip_row(owner: User, trip_id: int) -> Trip:
+    """One trip. Raises NotThere."""
+    row = Trip.objects.of(owner).select_related("kit").filter(pk=trip_id).first()
+    if not isinstance(row, Trip):
+        raise NotThere("trip")
+    return row
+
+
+def trips_of_kit(owner: User, kit_id: int) -> list[Trip]:
+    """Trips on a kit."""
+    return list(Trip.objects.of(owner).filter(kit_id=kit_id).order_by("pk"))
+
+
+def trip_lines(owner: User) -> list[TripLine]:
+    """All trips, the oldest first."""
+    rows = Trip.objects.of(owner).select_related("kit").order_by("pk")
+    return [TripLine(id=r.pk, name=r.name, kit=r.kit.name, saved_at=r.saved_at) for r in rows]
+
+
+def trip_state(row: Trip) -> TripState:
+    """A trip with its kit."""
+    undo, redo = can_go(row, row.steps)
+    kept = trip_and_plan(row)
+    return TripState(
+        id=row.pk,
+        version=row.version,
+        kit_id=row.kit.pk,
+        kit_name=row.kit.name,
+        kit=Kit.model_validate(row.kit.document),
+        trip=kept.trip,
+        plan=kept.plan,
+        saved_at=row.saved_at,
+        can_undo=undo,
+        can_redo=redo,
+    )

@@ -1,0 +1,41 @@
+"""The only door from trip rows to the core."""
+
+from __future__ import annotations
+
+from django.core.cache import cache
+
+from tumbrel.core.document import Kit, Plan, PlanDocument, Trip
+from tumbrel.core.document.base import Part
+from tumbrel.core.light import sun_heights_of_day
+
+from .models import Trip as TripRow
+
+
+class TripAndPlan(Part):
+    """What a trip's row keeps."""
+
+    trip: Trip
+    plan: Plan
+
+
+def trip_and_plan(row: TripRow) -> TripAndPlan:
+    """Trip and plan of a row."""
+    return TripAndPlan.model_validate(row.document)
+
+
+def document_of(row: TripRow) -> PlanDocument:
+    """The whole document: the row's trip and plan with its kit as it is now."""
+    kept = trip_and_plan(row)
+    kit = Kit.model_validate(row.kit.document)
+    return PlanDocument(kit=kit, trip=kept.trip, plan=kept.plan)
+
+
+def sun_days(latitude: float, longitude: float, height_m: float, day: int) -> tuple[float, ...]:
+    """The sun's heights of a day, kept on disk: computing one loads a slow library."""
+    key = f"sun-1:{latitude:.4f}:{longitude:.4f}:{height_m:.0f}:{day}"
+    known = cache.get(key)
+    if isinstance(known, tuple):
+        return known
+    heights = sun_heights_of_day(latitude, longitude, height_m, day)
+    cache.set(key, heights)
+    return heights

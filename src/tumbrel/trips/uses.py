@@ -1,0 +1,102 @@
+"""Which trips use which units of a kit, and what a change of the kit would break."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from ninja import Schema
+
+from tumbrel.core.document import Kit, Plan
+
+from .models import Trip
+from .to_core import trip_and_plan
+
+
+class UnitUse(Schema):
+    """Which trips use a unit of the kit."""
+
+    kind: str
+    unit: str
+    trips: list[str]
+
+
+@dataclass(frozen=True)
+class Broken:
+    """A trip that names units which a kit no longer has."""
+
+    trip: Trip
+    units: tuple[str, ...]
+
+
+def named_units(plan: Plan) -> dict[str, set[str]]:
+    """Units that a plan names, by kind."""
+    swaps, chosen = plan.swaps, plan.cameras
+    return {
+        "camera": {c.camera for c in chosen}
+        | {a.camera for a in plan.assignments}
+        | {s.camera for s in swaps},
+        "battery": {c.battery for c in chosen if c.battery}
+        | {s.battery for s in swaps if s.battery},
+        "card": {c.card for c in chosen if c.card},
+    }
+
+
+def units_of(kit: Kit) -> dict[str, dict[str, str]]:
+    """Units of a kit by kind: key and name."""
+    return {
+        "camera": {c.id: c.name for c in kit.cameras},
+        "battery": {b.id: b.name for b in kit.batteries},
+        "card": {c.id: c.name for c in kit.cards},
+    }
+
+
+def uses_of(kit: Kit, trips: list[Trip]) -> list[UnitUse]:
+    """For every unit of the kit that a plan names: the trips."""
+    named = [(trip.name, named_units(trip_and_plan(trip).plan)) for trip in trips]
+    uses = []
+    for kind, units in units_of(kit).items():
+        for unit in units:
+            names = [name for name, by_kind in named if unit in by_kind[kind]]
+            if names:
+                uses.append(UnitUse(kind=kind, unit=unit, trips=names))
+    return uses
+
+
+def broken_by(kit: Kit, trips: list[Trip]) -> list[Broken]:
+    """Trips that name units which this kit does not have."""
+    has = units_of(kit)
+    found = []
+    for trip in trips:
+        named = named_units(trip_and_plan(trip).plan)
+        missing = sorted(
+            f"{kind} {unit}" for kind in has for unit in named[kind] if unit not in has[kind]
+        )
+        if missing:
+            found.append(Broken(trip, tuple(missing)))
+    return found
+
+
+def without_missing(plan: Plan, kit: Kit) -> Plan:
+    """The plan less everything that names a unit which the kit does not have."""
+    has = units_of(kit)
+    cameras, batteries, cards = has["camera"], has["battery"], has["card"]
+    return plan.model_copy(
+        update={
+            "cameras": tuple(
+                c.model_copy(
+                    update={
+                        "battery": c.battery if c.battery in batteries else None,
+                        "card": c.card if c.card in cards else None,
+                    }
+                )
+                for c in plan.cameras
+                if c.camera in cameras
+            ),
+            "assignments": tuple(a for a in plan.assignments if a.camera in cameras),
+            "swaps": tuple(
+                s
+                for s in plan.swaps
+                if s.camera in cameras and (s.battery is None or s.battery in batteries)
+            ),
+        }
+    )

@@ -12,7 +12,7 @@ MONTH_MS = 30 * 24 * MS_PER_HOUR
 
 
 def nominal_wh(mah: float, nominal_v: float, health: float = 1.0) -> float:
-    """Energy of a full cell [W h] from its capacity [mA h], nominal voltage [V] and health (E3.1)."""
+    """Energy of a full cell [W h] from capacity [mA h], nominal voltage [V] and health (E3.1)."""
     return mah * nominal_v / 1000.0 * health
 
 
@@ -50,5 +50,5 @@ def spent_wh(draw_w: float, elapsed_ms: int) -> float:
 
 
 def self_discharge_wh(wh: float, charge: float, elapsed_ms: int, share_per_month: float) -> float:
-    """Energy lost in the bag or a camera that is off [W h], linear, never more than is there (E3.2)."""
+    """Energy lost in the bag or an idle camera [W h], linear, at most what is there (E3.2)."""
     return min(wh * charge, wh * share_per_month * elapsed_ms / MONTH_MS)

@@ -37,8 +37,8 @@ def sun_heights_of_day(
 
     Position by pvlib's numpy form of the NREL algorithm.
     """
-    import numpy as np  # slow to import, and only trips with a place need it
-    from pvlib.spa import solar_position
+    import numpy as np  # noqa: PLC0415 - slow to import, only trips with a place need it
+    from pvlib.spa import solar_position  # noqa: PLC0415 - the same
 
     steps = np.arange(day * STEPS_A_DAY, (day + 1) * STEPS_A_DAY, dtype=float)
     middles_s = (steps + 0.5) * STEP_MS / 1000.0

@@ -47,7 +47,7 @@ def clip_bytes(rate: int, elapsed_ms: int) -> int:
 
 
 def ms_to_full(rate: int, free_bytes: int) -> int | None:
-    """Length of clip [ms] at which `free_bytes` are used up, rounded up; None when nothing is written."""
+    """Length of clip [ms] that uses up `free_bytes`, rounded up; None when nothing is written."""
     if rate <= 0:
         return None
     return -(-free_bytes * 1000 // rate)

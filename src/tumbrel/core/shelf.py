@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from pydantic import Field
@@ -178,7 +178,7 @@ def _varied(hung: Hung, defaults: Defaults) -> Iterator[Defaults]:
         assert isinstance(parameter, Parameter)
         for value in (parameter.value, parameter.low, parameter.high):
             if name not in measured:
-                yield replace(defaults, **{name: replace(parameter, value=value)})
+                yield defaults.with_value(name, value)
 
 
 def _headline(cords: list[Cord], longest: LongestLeg | None) -> str:

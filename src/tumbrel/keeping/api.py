@@ -23,8 +23,8 @@ class ProblemOut(Schema):
     title: str
     status: int
     detail: str
-    faults: list[Fault] = []
-    used_by: list[str] = []
+    faults: tuple[Fault, ...] = ()
+    used_by: tuple[str, ...] = ()
     current: dict[str, Any] | None = None
 
 

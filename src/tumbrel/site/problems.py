@@ -34,8 +34,8 @@ def problem_response(problem: Problem) -> HttpResponse:
         title=problem.code.replace("_", " "),
         status=problem.status,
         detail=problem.detail,
-        faults=[Fault(path=f.path, why=f.why) for f in problem.faults],
-        used_by=list(problem.used_by),
+        faults=tuple(Fault(path=f.path, why=f.why) for f in problem.faults),
+        used_by=problem.used_by,
         current=problem.current.model_dump(mode="json") if problem.current else None,
     )
     return HttpResponse(

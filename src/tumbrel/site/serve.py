@@ -1,4 +1,4 @@
-"""Serve the application on loopback: `python -m tumbrel.site.serve --port 8737`."""
+"""Serve the application on loopback: `python -m tumbrel.site.serve --port 8737 --demo`."""
 
 from __future__ import annotations
 
@@ -7,30 +7,42 @@ import gc
 import os
 import threading
 
-from waitress import serve
+from waitress.server import create_server
 
 WARM_AFTER_S = 8.0
 
 
 def main() -> None:
-    """Serve until stopped."""
+    """Bring the database up to date, load the demo trips when asked, and serve until stopped."""
     parser = argparse.ArgumentParser()
     parser.add_argument("--port", type=int, required=True)
-    port = parser.parse_args().port
+    parser.add_argument("--demo", action="store_true", help="load missing demo trips first")
+    chosen = parser.parse_args()
     os.environ.setdefault("DJANGO_SETTINGS_MODULE", "tumbrel.site.settings")
-    from .wsgi import application
+    from .wsgi import application  # noqa: PLC0415 - settings are named first
 
+    _prepare(demo=chosen.demo)
     gc.collect()
     gc.freeze()
     warm = threading.Timer(WARM_AFTER_S, _warm)
     warm.daemon = True
     warm.start()
-    serve(application, host="127.0.0.1", port=port, threads=6, ident=None)
+    server = create_server(application, host="127.0.0.1", port=chosen.port, threads=6, ident=None)
+    print(f"Tumbrel is at http://127.0.0.1:{chosen.port}/  (Ctrl+C stops it)", flush=True)
+    server.run()
+
+
+def _prepare(*, demo: bool) -> None:
+    from django.core.management import call_command  # noqa: PLC0415 - after the settings
+
+    call_command("migrate", verbosity=0)
+    if demo:
+        call_command("load_demo")
 
 
 def _warm() -> None:
     """Load the sun library while nobody waits, for the first trip at a new place."""
-    from tumbrel.core.light import sun_heights_of_day
+    from tumbrel.core.light import sun_heights_of_day  # noqa: PLC0415 - slow to import
 
     sun_heights_of_day(0.0, 0.0, 0.0, 0)
 

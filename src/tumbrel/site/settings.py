@@ -69,7 +69,6 @@ DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 USE_TZ = True
 TIME_ZONE = "UTC"
 STATIC_URL = "/static/"
-STATIC_ROOT = DATA / "static"
 STATICFILES_DIRS = [WEB] if WEB.exists() else []
 WHITENOISE_USE_FINDERS = True
 WHITENOISE_AUTOREFRESH = False

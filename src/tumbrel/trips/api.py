@@ -14,7 +14,8 @@ from tumbrel.kit.actions import make_kit
 from tumbrel.kit.queries import kit_row
 
 from .actions import delete_trip, make_trip, save_trip, step_trip
-from .files import open_plan_file, plan_file
+from .demo import load_demos
+from .files import kit_name, open_plan_file, plan_file
 from .queries import trip_lines, trip_row, trip_state
 from .schemas import TableAsked, TripLine, TripNew, TripSave, TripState, TripStepAsked
 from .to_core import sun_days
@@ -33,7 +34,7 @@ def make(request: HttpRequest, asked: TripNew) -> TripState:
     """Make a trip, on a kit or on an empty one of its own."""
     owner = owner_of(request)
     if asked.kit_id is None:
-        kit = make_kit(owner, f"Kit of {asked.name}")
+        kit = make_kit(owner, kit_name(asked.name))
     else:
         kit = kit_row(owner, asked.kit_id)
     return trip_state(make_trip(owner, kit.pk, asked.name, asked.start))
@@ -90,6 +91,13 @@ def file(request: HttpRequest, trip_id: int) -> HttpResponse:
 def open_file(request: HttpRequest) -> TripState:
     """Open a plan file: the request's body is the file. A bad one changes nothing."""
     return trip_state(open_plan_file(owner_of(request), request.body))
+
+
+@router.post("/demo", response={200: TripState, **REFUSALS}, operation_id="openDemo")
+def open_demo(request: HttpRequest) -> TripState:
+    """Load the demo trips that are missing; answers with the main one."""
+    main, _ = load_demos(owner_of(request))
+    return trip_state(main)
 
 
 @router.post("/trip-table", response={200: Pasted, **REFUSALS}, operation_id="readTable")

@@ -16,6 +16,11 @@ from .models import Trip
 from .to_core import document_of, sun_days
 
 
+def kit_name(trip: str) -> str:
+    """What the kit of an opened trip is called."""
+    return f"Kit of {trip}"[:60]
+
+
 @transaction.atomic
 def open_plan_file(owner: User, text: bytes) -> Trip:
     """A new trip (and its kit, unless the same one is there) from a file. Raises BadDocument.
@@ -24,7 +29,7 @@ def open_plan_file(owner: User, text: bytes) -> Trip:
     """
     document = read_document(text)
     lay_out(document.trip, sun_days)
-    name = f"Kit of {document.trip.name}"[:60]
+    name = kit_name(document.trip.name)
     kit = find_same(owner, name, document.kit) or make_kit(owner, name, document.kit)
     return keep_new(owner, kit.pk, document.trip, document.plan)
 

@@ -59,4 +59,4 @@ class TableAsked(Schema):
     """A pasted table, and the keys that are taken."""
 
     text: str
-    taken: list[str] = []
+    taken: tuple[str, ...] = ()

@@ -13,7 +13,7 @@ from .to_core import trip_and_plan
 
 
 class UnitUse(Schema):
-    """Which trips use a unit of the kit."""
+    """Which trips use a unit of the kit, or a mode or set-up ("camera/mode")."""
 
     kind: str
     unit: str
@@ -38,11 +38,13 @@ def named_units(plan: Plan) -> dict[str, set[str]]:
         "battery": {c.battery for c in chosen if c.battery}
         | {s.battery for s in swaps if s.battery},
         "card": {c.card for c in chosen if c.card},
+        "mode": {f"{a.camera}/{a.mode}" for a in plan.assignments},
+        "set_up": {f"{a.camera}/{a.set_up}" for a in plan.assignments},
     }
 
 
 def units_of(kit: Kit) -> dict[str, dict[str, str]]:
-    """Units of a kit by kind: key and name."""
+    """Units of a kit by kind: key and name. A plan that names a missing one cannot be kept."""
     return {
         "camera": {c.id: c.name for c in kit.cameras},
         "battery": {b.id: b.name for b in kit.batteries},
@@ -51,11 +53,16 @@ def units_of(kit: Kit) -> dict[str, dict[str, str]]:
 
 
 def uses_of(kit: Kit, trips: list[Trip]) -> list[UnitUse]:
-    """For every unit of the kit that a plan names: the trips."""
+    """For every unit, mode and set-up of the kit that a plan names: the trips."""
     named = [(trip.name, named_units(trip_and_plan(trip).plan)) for trip in trips]
     uses = []
-    for kind, units in units_of(kit).items():
-        for unit in units:
+    parts = {
+        **{kind: set(units) for kind, units in units_of(kit).items()},
+        "mode": {f"{c.id}/{m.id}" for c in kit.cameras for m in c.modes},
+        "set_up": {f"{c.id}/{s.id}" for c in kit.cameras for s in c.set_ups},
+    }
+    for kind, units in parts.items():
+        for unit in sorted(units):
             names = [name for name, by_kind in named if unit in by_kind[kind]]
             if names:
                 uses.append(UnitUse(kind=kind, unit=unit, trips=names))

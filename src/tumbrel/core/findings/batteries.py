@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from .registry import Found, Seen, check
+from .registry import Found, Seen, Values, check
 
 WORTH_SAYING = 0.2
 
@@ -25,7 +25,7 @@ def battery_of_wrong_family(seen: Seen) -> Iterator[Found]:
     for path, camera_id, battery_id, item in named:
         camera, battery = cameras[camera_id], batteries.get(battery_id or "")
         if battery and battery.family != camera.battery_family:
-            values = {
+            values: Values = {
                 "battery": battery.name,
                 "family": battery.family,
                 "camera": camera.name,

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from ..document import CardSlot
 from ..memory import card_is_too_large, peak_byte_rate, store_keeps_up
-from .registry import Found, Seen, check
+from .registry import Found, Seen, Values, check
 
 
 @check("card_too_large", "stop")
@@ -19,7 +19,7 @@ def card_too_large(seen: Seen) -> Iterator[Found]:
         camera = cameras[chosen.camera]
         card = cards.get(chosen.card or "")
         if card and isinstance(camera.memory, CardSlot) and card_is_too_large(card, camera):
-            values = {
+            values: Values = {
                 "card": card.name,
                 "gb": card.gb,
                 "camera": camera.name,
@@ -43,7 +43,7 @@ def card_too_slow(seen: Seen) -> Iterator[Found]:
             mode = span.recording.mode
             if not store_keeps_up(first, mode, seen.defaults):
                 said.add(mode.id)
-                values = {
+                values: Values = {
                     "card": first.name,
                     "camera": run.camera.name,
                     "mode": mode.name,

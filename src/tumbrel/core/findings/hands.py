@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from ..document import Camera, CardSlot, Leg
 from ..rehearsal.causes import Cause
-from .registry import Found, Seen, check
+from .registry import Found, Seen, Values, check
 
 SWAPPABLE = {Cause.EMPTY: "battery", Cause.CARD_FULL: "card"}
 
@@ -27,13 +27,13 @@ def swap_where_no_hand(seen: Seen) -> Iterator[Found]:
                 continue
             said.add((what, part.id))
             index, importance = _where(seen, gap.assignment)
-            values = {"camera": run.camera.name, "what": what, "leg": part.name}
+            values: Values = {"camera": run.camera.name, "what": what, "leg": part.name}
             yield Found(f"trip.items[{index}].hands", values, run.camera.id, importance)
 
 
 @check("manual_swap_not_possible", "warn")
 def manual_swap_not_possible(seen: Seen) -> Iterator[Found]:
-    """The plan wants a swap where hands are never free, or with a battery that was not in the bag."""
+    """The plan wants a swap where no hand is free, or with a battery that is not in the bag."""
     done = {
         (seen.played.cameras[d.camera].camera.id, seen.played.timeline.laid_at(d.start_ms).id)
         for d in seen.played.hands.done
@@ -46,7 +46,7 @@ def manual_swap_not_possible(seen: Seen) -> Iterator[Found]:
         battery = next(b.name for b in document.kit.batteries if b.id == swap.battery)
         camera = next(c.name for c in document.kit.cameras if c.id == swap.camera)
         where = next(i.name for i in document.trip.items if i.id == swap.item)
-        values = {"battery": battery, "camera": camera, "where": where}
+        values: Values = {"battery": battery, "camera": camera, "where": where}
         yield Found(f"plan.swaps[{number}]", values, swap.camera, swap.item)
 
 
@@ -59,7 +59,7 @@ def hands_not_long_enough(seen: Seen) -> Iterator[Found]:
         if part.item is None:
             continue
         camera = seen.played.cameras[skipped.camera].camera
-        values = {
+        values: Values = {
             "camera": camera.name,
             "task": skipped.kind,
             "where": part.name,

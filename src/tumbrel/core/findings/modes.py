@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from ..document import Assignment, Camera
-from .registry import Found, Seen, check
+from .registry import Found, Seen, Values, check
 
 
 @check("mode_missing", "stop")
@@ -13,7 +13,7 @@ def mode_missing(seen: Seen) -> Iterator[Found]:
     """An assignment names a mode that its camera no longer has."""
     for number, assignment, camera in _assignments(seen):
         if all(mode.id != assignment.mode for mode in camera.modes):
-            values = {"camera": camera.name, "mode": assignment.mode}
+            values: Values = {"camera": camera.name, "mode": assignment.mode}
             path = f"plan.assignments[{number}].mode"
             yield Found(path, values, camera.id, assignment.item)
 
@@ -23,7 +23,7 @@ def set_up_missing(seen: Seen) -> Iterator[Found]:
     """An assignment names a set-up that its camera no longer has."""
     for number, assignment, camera in _assignments(seen):
         if all(set_up.id != assignment.set_up for set_up in camera.set_ups):
-            values = {"camera": camera.name, "set_up": assignment.set_up}
+            values: Values = {"camera": camera.name, "set_up": assignment.set_up}
             path = f"plan.assignments[{number}].set_up"
             yield Found(path, values, camera.id, assignment.item)
 
@@ -37,7 +37,7 @@ def feature_not_in_mode(seen: Seen) -> Iterator[Found]:
             continue
         for feature in assignment.features:
             if feature not in mode.features:
-                values = {"camera": camera.name, "mode": mode.name, "feature": feature}
+                values: Values = {"camera": camera.name, "mode": mode.name, "feature": feature}
                 path = f"plan.assignments[{number}].features"
                 yield Found(path, values, camera.id, assignment.item)
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, field
 
 from ..parameters import Defaults
@@ -11,6 +11,7 @@ from ..rehearsal.result import CameraResult, Finding, Severity
 from ..wording.findings import finding_words
 
 Value = str | float | int
+Values = Mapping[str, Value]
 
 
 @dataclass(frozen=True)
@@ -27,7 +28,7 @@ class Found:
     """One thing found: where it stands and the values of its sentence."""
 
     path: str
-    values: dict[str, Value] = field(default_factory=dict)
+    values: Values = field(default_factory=dict)
     camera: str | None = None
     item: str | None = None
 
@@ -69,7 +70,7 @@ def findings_of(
             path=each.path,
             camera=each.camera,
             item=each.item,
-            values=each.values,
+            values=dict(each.values),
             text=finding_words(one.code, each.values),
         )
         for one in CHECKS.values()

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from types import MappingProxyType
+from typing import Any
 
 
 @dataclass(frozen=True)
@@ -68,6 +69,11 @@ class Defaults:
     looking_through: Parameter = Parameter(1.25, 0.5, 3.0, "h per h", "hours at the desk per hour")
     feature_w: Mapping[str, Parameter] = field(default_factory=lambda: FEATURE_W)
     class_mb_s: Mapping[str, float] = field(default_factory=lambda: CLASS_MB_S)
+
+    def with_value(self, name: str, value: float) -> Defaults:
+        """The same parameters with one replaced, as by what the user measured."""
+        changes: dict[str, Any] = {name: replace(getattr(self, name), value=value)}
+        return replace(self, **changes)
 
 
 DEFAULTS = Defaults()

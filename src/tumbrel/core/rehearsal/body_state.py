@@ -187,8 +187,7 @@ class BodyState:
             at_ms = end_ms
             if step < final and end_ms == starts[step + 1]:
                 step += 1
-            if body_c > self.hottest_c:
-                self.hottest_c = body_c
+            self.hottest_c = max(self.hottest_c, body_c)
             if at_ms >= to_ms:
                 break
             if self.state is not State.OFF:
@@ -242,7 +241,7 @@ class BodyState:
     # -- what will happen by itself -------------------------------------------------
 
     def next_event(self, bound_ms: int) -> tuple[int, Priority] | None:
-        """The first thing the camera meets by itself before a bound: heat, empty, full, clip limit."""
+        """What the camera meets first by itself before a bound: heat, empty, full, clip limit."""
         first_ms, what = bound_ms, None
         cell, clip = self.cell, self.clip
         if clip is not None:
@@ -263,7 +262,7 @@ class BodyState:
         return None if what is None else (first_ms, what)
 
     def _heat_event(self, bound_ms: int) -> int | None:
-        """When the body reaches its stop (or, after a heat stop, its restart) level, if before a bound."""
+        """When the body reaches its stop level (after a heat stop: restart), if before a bound."""
         limits = self.body.limits
         target_c = limits.restart_c if self.hot else limits.stop_c
         rise_k, climate = self._rise_k(), self.climate
@@ -288,7 +287,8 @@ class BodyState:
 
     def open_clip(self) -> None:
         """Begin writing a clip on the card that is in."""
-        assert self.card is not None and self.recording is not None
+        assert self.card is not None
+        assert self.recording is not None
         self.clip = Clip(self.now_ms, self.card.used, self.card.free, self.recording.byte_rate)
 
     def close_clip(self) -> None:

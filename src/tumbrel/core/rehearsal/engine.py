@@ -125,7 +125,7 @@ class Rehearser:
         return runs
 
     def _fit_out(self) -> list[CardRun]:
-        """Put the first battery and card in each camera: the plan's choice, else the first free one."""
+        """Put a battery and a card in each camera: the plan's choice, else the first free one."""
         chosen = {c.camera: c for c in self.document.plan.cameras}
         kit = self.document.kit
         cells = {cell.id: cell for cell in self.cells}
@@ -140,16 +140,19 @@ class Rehearser:
             battery = plan.battery if plan else None
             if battery is None:
                 battery = self._first_free_cell(run, taken)
-            cell = cells[battery] if battery else None
-            if cell is not None and cell.family != run.camera.battery_family:
-                cell = None
-            if cell is not None:
-                taken.add(cell.id)
-            run.fit_cell(cell)
+            fitted = cells[battery] if battery else None
+            if fitted is not None and fitted.family != run.camera.battery_family:
+                fitted = None
+            if fitted is not None:
+                taken.add(fitted.id)
+            run.fit_cell(fitted)
             own += self._fit_memory(run, plan.card if plan else None, kit.cards, cards, taken)
-        for spare in (*self.cells, *cards.values()):
-            if spare.place == BAG:
-                spare.move(BAG, 0)
+        for cell in self.cells:
+            if cell.place == BAG:
+                cell.move(BAG, 0)
+        for card in cards.values():
+            if card.place == BAG:
+                card.move(BAG, 0)
         return [*cards.values(), *own]
 
     def _first_free_cell(self, run: CameraRun, taken: set[str | None]) -> str | None:

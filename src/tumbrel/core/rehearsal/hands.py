@@ -89,7 +89,7 @@ class Hands:
         return self._interval_at(at_ms) is not None
 
     def decision_instants(self) -> list[int]:
-        """Starts of free-hands intervals, their ends less all swap times, and manual swaps (E8.2)."""
+        """Starts of free-hands intervals, their ends less all swap times, manual swaps (E8.2)."""
         swaps_ms = sum(
             self._takes_ms(camera, "swap", 0)
             for camera in self.cameras
@@ -149,7 +149,7 @@ class Hands:
         return swap or self._card_due(run, need, now_ms) or self._restart_due(run, need, now_ms)
 
     def _manual(self, run: CameraRun, now_ms: int) -> Task | None:
-        """The plan's own word for this stop: a swap to do, or (without a cell) leave it as it is."""
+        """The plan's own word for this stop: a swap to do, or (without a cell) leave it in."""
         here = self.timeline.laid_at(now_ms).id
         for swap in self.document.plan.swaps:
             if swap.camera != run.camera.id or swap.item != here:
@@ -221,7 +221,7 @@ class Hands:
         return Task(run.wanted.importance, need.lasts_ms, run.index, "restart", takes_ms)
 
     def _takes_ms(self, run: CameraRun, kind: TaskKind, now_ms: int) -> int:
-        """How long a task takes on this camera, bare or gloved, with a blocked door added (E8.1)."""
+        """How long a task takes [ms], bare or gloved, a blocked door added (E8.1)."""
         if kind == "restart":
             return round(self.defaults.restart_hand_s.value * 1000)
         recording = run.recording or (run.asked_list[0].recording if run.asked_list else None)

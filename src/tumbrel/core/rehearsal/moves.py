@@ -1,4 +1,4 @@
-"""The hands' work in order: starts and stops from the plan, swaps and restarts from the hands (E8)."""
+"""The hands' work in order: the plan's starts and stops, the hands' swaps and restarts (E8)."""
 
 from __future__ import annotations
 
@@ -16,21 +16,19 @@ def moves_of(played: Played) -> tuple[Move, ...]:
 
 
 def _tasks(played: Played) -> list[Move]:
-    moves = []
-    for done in played.hands.done:
-        moves.append(
-            Move(
-                at_ms=done.start_ms,
-                end_ms=done.end_ms,
-                item=played.timeline.laid_at(done.start_ms).id,
-                camera=played.cameras[done.camera].camera.id,
-                kind=done.kind,
-                takes_out=done.out_name,
-                puts_in=done.in_name,
-                text=task_words(done.kind, done.out_name, done.in_name),
-            )
+    return [
+        Move(
+            at_ms=done.start_ms,
+            end_ms=done.end_ms,
+            item=played.timeline.laid_at(done.start_ms).id,
+            camera=played.cameras[done.camera].camera.id,
+            kind=done.kind,
+            takes_out=done.out_name,
+            puts_in=done.in_name,
+            text=task_words(done.kind, done.out_name, done.in_name),
         )
-    return moves
+        for done in played.hands.done
+    ]
 
 
 def _starts_and_stops(played: Played) -> list[Move]:

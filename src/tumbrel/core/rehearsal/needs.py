@@ -22,7 +22,7 @@ class Need:
 
 
 def need_of(run: CameraRun, now_ms: int, horizon_ms: int) -> Need:
-    """Need of a camera from now to a horizon, and how long what it holds would last at that rate."""
+    """Need of a camera from now to a horizon, and how long what it holds would last."""
     wh, written, peak, importance = 0.0, 0, 0, 9
     draw_w, rate = 0.0, 0
     last_end_ms: int | None = None

@@ -237,10 +237,11 @@ def _coverage(document: PlanDocument, cameras: tuple[CameraResult, ...]) -> tupl
     rows: dict[tuple[CoverageBy, str], list[int]] = defaultdict(lambda: [0, 0])
     for camera in cameras:
         by_assignment: dict[int, list[int]] = defaultdict(lambda: [0, 0])
-        for span in (*camera.filmed, *camera.gaps):
-            length_ms = span.end_ms - span.start_ms
-            by_assignment[span.assignment][0] += length_ms
-            by_assignment[span.assignment][1] += length_ms if isinstance(span, Filmed) else 0
+        for filmed in camera.filmed:
+            by_assignment[filmed.assignment][0] += filmed.end_ms - filmed.start_ms
+            by_assignment[filmed.assignment][1] += filmed.end_ms - filmed.start_ms
+        for gap in camera.gaps:
+            by_assignment[gap.assignment][0] += gap.end_ms - gap.start_ms
         for number, (asked_ms, filmed_ms) in by_assignment.items():
             assignment = document.plan.assignments[number]
             angle = assignment.angle or angles.get(camera.camera, "sight")
@@ -269,7 +270,7 @@ def _verdict(played: Played, cameras: tuple[CameraResult, ...]) -> Verdict:
             at_ms=gap.start_ms,
             item=gap.item,
             before_end_ms=played.timeline.duration_ms - gap.start_ms,
-            gap_ms=gap.lost_ms,
+            minutes=gap.minutes,
         )
     least = None if first else _least_left(played, cameras)
     musts = {gap.assignment for gap, _ in counted if gap.importance == "must"}

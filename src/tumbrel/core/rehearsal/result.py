@@ -1,4 +1,4 @@
-"""What a rehearsal tells: frozen, typed, and the API's own answer (E9). Times are ms from trip start."""
+"""What a rehearsal tells: frozen, typed, the API's own answer (E9). Times: ms from trip start."""
 
 from __future__ import annotations
 
@@ -173,7 +173,7 @@ class FirstToGiveOut(Part):
     at_ms: int
     item: str
     before_end_ms: int
-    gap_ms: int
+    minutes: int
 
 
 class LeastLeft(Part):

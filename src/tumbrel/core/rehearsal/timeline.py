@@ -1,4 +1,4 @@
-"""The trip laid out in integer milliseconds: items, hands, and the air around the kit (E1.2, E2)."""
+"""The trip laid out in integer milliseconds: items, hands, air around the kit (E1.2, E2)."""
 
 from __future__ import annotations
 
@@ -161,7 +161,7 @@ def _sun(trip: Trip, start_utc: datetime, duration_ms: int, sun_days: SunDays) -
 
 
 def _conditions(laid: list[Laid], start_utc: datetime, sun: SunTable | None) -> Conditions:
-    """Ambient and sun by step (at its midpoint), airflow and sun share by item; equal ones joined."""
+    """Ambient and sun by step (at its midpoint), airflow and sun share by item; equal joined."""
     _, into_ms = _first_step(start_utc)
     rows: list[tuple[int, float, float, float]] = []
     for part in laid:

@@ -9,7 +9,7 @@ from ..document import PlanDocument
 from ..rehearsal.causes import Cause
 from ..rehearsal.result import FirstToGiveOut, LeastLeft, Minutes
 from .gaps import CAUSE_WORDS
-from .units import clock, hours, minutes, per_cent
+from .units import clock, hours, per_cent
 
 NUMBERS = ("No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine")
 
@@ -52,7 +52,7 @@ def _first(told: Told, first: FirstToGiveOut) -> str:
     place = _item(told, first.item)
     when = clock(trip, told.start_utc, first.at_ms)
     why = CAUSE_WORDS[Cause(first.cause)]
-    return f"First to give out: {name}, {why} at {when}, {place}, for {minutes(first.gap_ms)}."
+    return f"First to give out: {name}, {why} at {when}, {place}, for {hours(first.minutes)}."
 
 
 def _least(told: Told) -> str:

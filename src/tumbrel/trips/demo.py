@@ -1,0 +1,45 @@
+"""The demo trips that ship with the application."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from django.contrib.auth.models import User
+
+from tumbrel.core.document import read_document
+from tumbrel.core.rehearsal.outcome import rehearse
+from tumbrel.kit.models import Kit
+
+from .files import kit_name, open_plan_file
+from .models import Trip
+from .to_core import sun_days
+
+DEMOS = Path(__file__).resolve().parents[1] / "demo"
+MAIN = "ostrel-crossing.json"
+
+
+def load_demos(owner: User, *, reset: bool = False) -> tuple[Trip, list[str]]:
+    """Open each demo that the owner lacks; returns the main one and the names of those opened.
+
+    With `reset` the owner's demo trips are first deleted, and their kits where no other trip
+    uses them. Rehearses each once, so that the sun's tables of its place are kept.
+    """
+    opened: list[str] = []
+    main: Trip | None = None
+    for path in sorted(DEMOS.glob("*.json")):
+        text = path.read_bytes()
+        document = read_document(text)
+        mine = Trip.objects.of(owner).filter(name=document.trip.name)
+        if reset:
+            mine.delete()
+            name = kit_name(document.trip.name)
+            Kit.objects.of(owner).filter(name=name, trips__isnull=True).delete()
+        found = mine.first()
+        if found is None:
+            found = open_plan_file(owner, text)
+            rehearse(document, sun_days=sun_days)
+            opened.append(document.trip.name)
+        if path.name == MAIN:
+            main = found
+    assert main is not None
+    return main, opened

@@ -1,0 +1,53 @@
+import { useMemo } from "react";
+import type { TripAndPlan } from "../domain/edits";
+import type { Kit, KitState, TripState } from "../domain/types";
+import { client, unwrap } from "./client";
+import { type Kept, type KeptSource, useKept } from "./kept";
+
+export type KeptTrip = Kept<TripState, TripAndPlan>;
+
+export function useKeptTrip(id: number): KeptTrip {
+  return useKept(useMemo(() => tripSource(id), [id]));
+}
+
+function tripSource(id: number): KeptSource<TripState, TripAndPlan> {
+  const params = { path: { trip_id: id } };
+  return {
+    key: ["trip", id],
+    load: () => unwrap(client.GET("/api/trips/{trip_id}", { params })),
+    save: (version, doc) =>
+      unwrap(client.PUT("/api/trips/{trip_id}", { params, body: { version, ...doc } })),
+    step: (version, by) =>
+      by < 0
+        ? unwrap(client.POST("/api/trips/{trip_id}/undo", { params, body: { version } }))
+        : unwrap(client.POST("/api/trips/{trip_id}/redo", { params, body: { version } })),
+    docOf: ({ trip, plan }) => ({ trip, plan }),
+    withDoc: (state, doc) => ({ ...state, ...doc }),
+  };
+}
+
+export interface NamedKit {
+  name: string;
+  kit: Kit;
+}
+export type KeptKit = Kept<KitState, NamedKit>;
+
+export function useKeptKit(id: number): KeptKit {
+  return useKept(useMemo(() => kitSource(id), [id]));
+}
+
+function kitSource(id: number): KeptSource<KitState, NamedKit> {
+  const params = { path: { kit_id: id } };
+  return {
+    key: ["kit", id],
+    load: () => unwrap(client.GET("/api/kits/{kit_id}", { params })),
+    save: (version, doc, release) =>
+      unwrap(client.PUT("/api/kits/{kit_id}", { params, body: { version, release, ...doc } })),
+    step: (version, by, release) =>
+      by < 0
+        ? unwrap(client.POST("/api/kits/{kit_id}/undo", { params, body: { version, release } }))
+        : unwrap(client.POST("/api/kits/{kit_id}/redo", { params, body: { version, release } })),
+    docOf: ({ name, kit }) => ({ name, kit }),
+    withDoc: (state, doc) => ({ ...state, ...doc }),
+  };
+}

@@ -1,0 +1,70 @@
+import { queryOptions } from "@tanstack/react-query";
+import { client, csrfToken, type Schemas, unwrap } from "./client";
+
+/** Every query of the page, made in one place. */
+export const queries = {
+  trips: () =>
+    queryOptions({ queryKey: ["trips"], queryFn: () => unwrap(client.GET("/api/trips")) }),
+  trip: (id: number) =>
+    queryOptions({
+      queryKey: ["trip", id],
+      queryFn: () =>
+        unwrap(client.GET("/api/trips/{trip_id}", { params: { path: { trip_id: id } } })),
+      staleTime: Infinity,
+    }),
+  kits: () => queryOptions({ queryKey: ["kits"], queryFn: () => unwrap(client.GET("/api/kits")) }),
+  kit: (id: number) =>
+    queryOptions({
+      queryKey: ["kit", id],
+      queryFn: () => unwrap(client.GET("/api/kits/{kit_id}", { params: { path: { kit_id: id } } })),
+      staleTime: Infinity,
+    }),
+};
+
+export function rehearse(document: Schemas["PlanDocument"]): Promise<Schemas["Rehearsal"]> {
+  return unwrap(client.POST("/api/rehearsals", { body: document }));
+}
+
+export function hangShelf(question: Schemas["ShelfQuestion"]): Promise<Schemas["Shelf"]> {
+  return unwrap(client.POST("/api/shelf", { body: question }));
+}
+
+export type TripAsked = Schemas["TripNew"];
+
+export function makeTrip(asked: TripAsked): Promise<Schemas["TripState"]> {
+  return unwrap(client.POST("/api/trips", { body: asked }));
+}
+
+export function deleteTrip(id: number): Promise<unknown> {
+  return unwrap(client.DELETE("/api/trips/{trip_id}", { params: { path: { trip_id: id } } }));
+}
+
+export function deleteKit(id: number): Promise<unknown> {
+  return unwrap(client.DELETE("/api/kits/{kit_id}", { params: { path: { kit_id: id } } }));
+}
+
+/** Load the demo trips that are missing; answers with the main one. */
+export function openDemo(): Promise<Schemas["TripState"]> {
+  return unwrap(client.POST("/api/demo"));
+}
+
+/** Legs and stops of a typed or pasted table; keeps nothing. */
+export function readTable(text: string, taken: string[]): Promise<Schemas["Pasted"]> {
+  return unwrap(client.POST("/api/trip-table", { body: { text, taken } }));
+}
+
+/** Open a plan file; a bad one is refused whole. */
+export async function openPlanFile(file: ArrayBuffer): Promise<Schemas["TripState"]> {
+  return unwrap(
+    fetch("/api/plan-files", {
+      method: "POST",
+      headers: { "Content-Type": "application/json", "X-CSRFToken": csrfToken() },
+      body: file,
+    }).then(async (response) => {
+      const body: unknown = await response.json().catch(() => null);
+      return response.ok
+        ? { data: body as Schemas["TripState"], response }
+        : { error: body, response };
+    }),
+  );
+}

@@ -1,0 +1,162 @@
+import { Alert, Button } from "@mui/material";
+import { useCallback, useContext, useEffect, useMemo } from "react";
+import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from "react-router";
+import { useKeptTrip } from "../api/keptTrip";
+import { useRehearsal } from "../api/useRehearsal";
+import type { PlanDocument } from "../domain/types";
+import { useCommands } from "./commands";
+import { Conflicts } from "./Conflicts";
+import { ThemeContext } from "./themeContext";
+import { LAST_TRIP, TripContext } from "./TripContext";
+
+const PLACES = [
+  { to: "kit", name: "Kit" },
+  { to: "route", name: "Route" },
+  { to: "board", name: "Board" },
+];
+
+/** One trip: its head, the way between its places, and what all places share. */
+export function Shell() {
+  const id = Number(useParams()["tripId"]);
+  return <TripShell key={id} id={id} />;
+}
+
+function TripShell({ id }: { id: number }) {
+  const kept = useKeptTrip(id);
+  const { state } = kept;
+  const document = useMemo<PlanDocument | null>(
+    () => (state ? { tumbrel: 1, kit: state.kit, trip: state.trip, plan: state.plan } : null),
+    // the version alone changes when a save lands; the rehearsed parts keep their identity
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [state?.kit, state?.trip, state?.plan],
+  );
+  const rehearsing = useRehearsal(document);
+  const here = useMemo(() => ({ id, kept, rehearsing }), [id, kept, rehearsing]);
+  const known = state !== undefined;
+  const { settled } = kept;
+  const saveFile = useCallback(() => {
+    void settled().then(() => location.assign(`/api/trips/${String(id)}/file`));
+  }, [id, settled]);
+  useEffect(() => {
+    if (known) localStorage.setItem(LAST_TRIP, String(id));
+  }, [id, known]);
+
+  if (kept.error !== null && state === undefined)
+    return (
+      <main className="page">
+        <h1>This trip cannot be opened.</h1>
+        <p>{kept.error.message}</p>
+        <p>
+          <Link to="/trips">All trips</Link>
+        </p>
+      </main>
+    );
+  return (
+    <TripContext value={here}>
+      <TripHead
+        name={state?.trip.name ?? "…"}
+        canUndo={state?.can_undo ?? false}
+        canRedo={state?.can_redo ?? false}
+        undo={kept.undo}
+        redo={kept.redo}
+        saveFile={saveFile}
+      />
+      <Conflicts kept={kept} what="trip" />
+      {kept.error !== null && state !== undefined ? (
+        <Alert
+          severity="error"
+          onClose={kept.dismiss}
+          action={<Button onClick={kept.retry}>Save again</Button>}
+        >
+          {kept.error.message}
+        </Alert>
+      ) : null}
+      {known ? <Outlet /> : <p className="page">Opening the trip…</p>}
+    </TripContext>
+  );
+}
+
+interface HeadProps {
+  name: string;
+  canUndo: boolean;
+  canRedo: boolean;
+  undo: () => void;
+  redo: () => void;
+  saveFile: () => void;
+}
+
+function TripHead({ name, canUndo, canRedo, undo, redo, saveFile }: HeadProps) {
+  const { theme, toggle } = useContext(ThemeContext);
+  const navigate = useNavigate();
+  const onKit = useLocation().pathname.endsWith("/kit");
+  const commands = useMemo(
+    () => [
+      ...(onKit
+        ? []
+        : [
+            { name: "Undo", keys: "Ctrl+Z", allowed: canUndo, run: undo },
+            { name: "Redo", keys: "Ctrl+Shift+Z", allowed: canRedo, run: redo },
+          ]),
+      { name: "Go to Kit", keys: "Ctrl+Alt+K", allowed: true, run: () => void navigate("kit") },
+      { name: "Go to Route", keys: "Ctrl+Alt+R", allowed: true, run: () => void navigate("route") },
+      { name: "Go to Board", keys: "Ctrl+Alt+B", allowed: true, run: () => void navigate("board") },
+      {
+        name: "All trips and files",
+        keys: "Ctrl+O",
+        allowed: true,
+        run: () => void navigate("/trips"),
+      },
+      { name: "Save the plan file", keys: "Ctrl+S", allowed: true, run: saveFile },
+      { name: "Light or dim", keys: "Ctrl+Alt+L", allowed: true, run: toggle },
+    ],
+    [onKit, canUndo, canRedo, undo, redo, saveFile, navigate, toggle],
+  );
+  useCommands("shell", commands);
+  return (
+    <header className="head-bar label">
+      <Link to="/trips" className="brand" aria-label="Tumbrel: all trips and files">
+        Tumbrel
+      </Link>
+      <span className="trip-name">{name}</span>
+      <nav aria-label="Places" className="places">
+        {PLACES.map((place) => (
+          <NavLink
+            key={place.to}
+            to={place.to}
+            className={({ isActive }) => (isActive ? "place here" : "place")}
+          >
+            <span>{place.name}</span>
+          </NavLink>
+        ))}
+      </nav>
+      <span className="head-tools">
+        {onKit ? null : (
+          <>
+            <button type="button" className="plain tool" onClick={undo} disabled={!canUndo}>
+              Undo
+            </button>
+            <button type="button" className="plain tool" onClick={redo} disabled={!canRedo}>
+              Redo
+            </button>
+          </>
+        )}
+        <button type="button" className="plain tool" onClick={saveFile}>
+          Save file
+        </button>
+        <Link to="/trips" className="tool">
+          Trips
+        </Link>
+        <button
+          type="button"
+          className="plain tool"
+          onClick={toggle}
+          aria-label={
+            theme === "light" ? "Dim theme, for a head torch" : "Light theme, for the sun"
+          }
+        >
+          {theme === "light" ? "Dim" : "Light"}
+        </button>
+      </span>
+    </header>
+  );
+}

@@ -1,0 +1,153 @@
+import type { Clock } from "../domain/clock";
+import type { PlanDocument, Rehearsal } from "../domain/types";
+import type { Elastic } from "../scale/elastic";
+import type { Lanes } from "../scale/lanes";
+import { Lane } from "./Lane";
+import { Rails } from "./Rails";
+import { Textures } from "./Textures";
+import { Work } from "./Work";
+
+export interface Cell {
+  camera: string;
+  item: string;
+}
+
+interface DrawingProps {
+  document: PlanDocument;
+  rehearsal: Rehearsal;
+  clock: Clock;
+  scale: Elastic;
+  lanes: Lanes;
+  window: { startMs: number; endMs: number };
+  handMs: number;
+  selected: Cell | null;
+  compact: boolean;
+}
+
+/** The whole board as a picture. What it shows is said in words by the grid above it. */
+export function Drawing({
+  document,
+  rehearsal,
+  clock,
+  scale,
+  lanes,
+  window,
+  handMs,
+  selected,
+  compact,
+}: DrawingProps) {
+  const { kit, plan, trip } = document;
+  return (
+    <svg
+      width={lanes.width}
+      height={scale.height + 2}
+      aria-hidden="true"
+      style={{ display: "block" }}
+    >
+      <Textures />
+      <Rails
+        items={trip.items}
+        rehearsal={rehearsal}
+        clock={clock}
+        scale={scale}
+        lanes={lanes}
+        window={window}
+      />
+      {kit.cameras.map((camera, place) => {
+        const result = rehearsal.cameras.find((one) => one.camera === camera.id);
+        if (result === undefined) return null;
+        return (
+          <Lane
+            key={camera.id}
+            camera={camera}
+            result={result}
+            assignments={plan.assignments.filter((one) => one.camera === camera.id)}
+            batteries={rehearsal.batteries}
+            stores={rehearsal.cards}
+            scale={scale}
+            lanes={lanes}
+            x={lanes.firstX + place * lanes.lane}
+            window={window}
+            laid={rehearsal.items}
+            compact={compact}
+          />
+        );
+      })}
+      <Work moves={rehearsal.moves} cameras={kit.cameras} scale={scale} lanes={lanes} />
+      <Chosen document={document} scale={scale} lanes={lanes} selected={selected} />
+      <HandLine clock={clock} scale={scale} lanes={lanes} handMs={handMs} window={window} />
+    </svg>
+  );
+}
+
+function Chosen({
+  document,
+  scale,
+  lanes,
+  selected,
+}: Pick<DrawingProps, "document" | "scale" | "lanes" | "selected">) {
+  const place = document.kit.cameras.findIndex((one) => one.id === selected?.camera);
+  const band = scale.bands.find((one) => one.id === selected?.item);
+  if (place < 0 || band === undefined) return null;
+  const x = lanes.firstX + place * lanes.lane + 1;
+  const width = Math.min(lanes.lane - 2, lanes.card + 12);
+  return (
+    <rect
+      x={x}
+      y={band.y0 + 1}
+      width={width}
+      height={band.y1 - band.y0 - 2}
+      fill="none"
+      stroke="var(--act)"
+      strokeWidth={2}
+    />
+  );
+}
+
+function HandLine({
+  clock,
+  scale,
+  lanes,
+  handMs,
+  window,
+}: Pick<DrawingProps, "clock" | "scale" | "lanes" | "handMs" | "window">) {
+  if (handMs < window.startMs || handMs > window.endMs) return null;
+  const y = scale.y(handMs);
+  const flagY = Math.min(Math.max(y, 10), scale.height - 10);
+  const width = lanes.phone ? 42 : 46;
+  return (
+    <g data-part="hand">
+      <line
+        x1={lanes.firstX}
+        x2={lanes.width}
+        y1={y}
+        y2={y}
+        stroke="var(--paper)"
+        strokeWidth={4}
+      />
+      <line x1={lanes.firstX} x2={lanes.width} y1={y} y2={y} stroke="var(--act)" strokeWidth={2} />
+      <line
+        x1={width}
+        x2={lanes.phone ? lanes.firstX : lanes.wordsX - 4}
+        y1={y}
+        y2={y}
+        stroke="var(--act)"
+        strokeWidth={2}
+      />
+      <path
+        d={`M0 ${String(flagY - 10)}h${String(width - 4)}l6 10l-6 10h-${String(width - 4)}z`}
+        fill="var(--act)"
+      />
+      <text
+        className="label"
+        x={5}
+        y={flagY + 5}
+        fontSize={14}
+        fontWeight={740}
+        fill="var(--paper)"
+      >
+        {clock.time(handMs)}
+      </text>
+    </g>
+  );
+}

@@ -1,0 +1,41 @@
+import type { Camera, Move } from "../domain/types";
+
+export interface WorkLine {
+  number: number;
+  camera: string;
+  text: string;
+}
+
+/** The hands' work of one stop: one line a camera and task, numbered across the board. */
+export function workLines(moves: readonly Move[], item: string): WorkLine[] {
+  const lines: WorkLine[] = [];
+  for (const move of moves.filter((one) => one.item === item)) {
+    const before = lines.findLast((one) => one.camera === move.camera);
+    const joins = before !== undefined && before.text === "stop" && move.kind === "start";
+    if (joins) before.text = `stop · ${short(move)}`;
+    else lines.push({ number: 0, camera: move.camera, text: short(move) });
+  }
+  return lines.map((line, place) => ({ ...line, number: place + 1 }));
+}
+
+function short(move: Move): string {
+  return move.kind === "start" ? (move.text.split(" ")[0] ?? "start") : move.text;
+}
+
+/** Lines of work that the busiest camera has at each stop. */
+export function workHeights(
+  moves: readonly Move[],
+  cameras: readonly Camera[],
+): Map<string, number> {
+  const heights = new Map<string, number>();
+  for (const item of new Set(moves.map((one) => one.item))) {
+    const lines = workLines(moves, item);
+    heights.set(
+      item,
+      Math.max(
+        ...cameras.map((camera) => lines.filter((line) => line.camera === camera.id).length),
+      ),
+    );
+  }
+  return heights;
+}

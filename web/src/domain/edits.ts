@@ -1,0 +1,124 @@
+import type { Assignment, Camera, CameraPlan, Importance, Item, Kit, Plan, Trip } from "./types";
+
+export interface TripAndPlan {
+  trip: Trip;
+  plan: Plan;
+}
+
+export function assignmentAt(plan: Plan, camera: string, item: string): Assignment | undefined {
+  return plan.assignments.find((one) => one.camera === camera && one.item === item);
+}
+
+/** What a camera would be asked when it is first put on a leg: as on its last leg, else its first mode. */
+export function freshAssignment(plan: Plan, camera: Camera, item: string): Assignment {
+  const last = plan.assignments.findLast((one) => one.camera === camera.id);
+  const mode = camera.modes.find((one) => one.id === last?.mode) ?? camera.modes[0];
+  const setUp = camera.set_ups.find((one) => one.id === last?.set_up) ?? camera.set_ups[0];
+  return {
+    camera: camera.id,
+    item,
+    mode: mode?.id ?? "",
+    set_up: setUp?.id ?? "",
+    features: [],
+    pattern: { kind: "roll" },
+    importance: "want" satisfies Importance,
+    angle: null,
+  };
+}
+
+/** The plan with an assignment put in place of the one on the same camera and leg. */
+export function withAssignment(plan: Plan, next: Assignment): Plan {
+  const same = (one: Assignment) => one.camera === next.camera && one.item === next.item;
+  const known = plan.assignments.some(same);
+  const assignments = known
+    ? plan.assignments.map((one) => (same(one) ? next : one))
+    : [...plan.assignments, next];
+  return { ...plan, assignments };
+}
+
+export function withoutAssignment(plan: Plan, camera: string, item: string): Plan {
+  return {
+    ...plan,
+    assignments: plan.assignments.filter((one) => one.camera !== camera || one.item !== item),
+  };
+}
+
+export function cameraPlan(plan: Plan, camera: string): CameraPlan {
+  return (
+    plan.cameras.find((one) => one.camera === camera) ?? {
+      camera,
+      battery: null,
+      card: null,
+      angle: "sight",
+      between: "off",
+      radio_left_on: false,
+    }
+  );
+}
+
+export function withCameraPlan(plan: Plan, next: CameraPlan): Plan {
+  const known = plan.cameras.some((one) => one.camera === next.camera);
+  const cameras = known
+    ? plan.cameras.map((one) => (one.camera === next.camera ? next : one))
+    : [...plan.cameras, next];
+  return { ...plan, cameras };
+}
+
+/** A manual swap: a battery's id, null to leave the one in, undefined to let the policy decide. */
+export function withSwap(
+  plan: Plan,
+  camera: string,
+  item: string,
+  battery: string | null | undefined,
+): Plan {
+  const others = plan.swaps.filter((one) => one.camera !== camera || one.item !== item);
+  return {
+    ...plan,
+    swaps: battery === undefined ? others : [...others, { camera, item, battery }],
+  };
+}
+
+export function withItem(trip: Trip, next: Item): Trip {
+  return { ...trip, items: trip.items.map((one) => (one.id === next.id ? next : one)) };
+}
+
+export function withInserted(trip: Trip, place: number, items: readonly Item[]): Trip {
+  return { ...trip, items: [...trip.items.slice(0, place), ...items, ...trip.items.slice(place)] };
+}
+
+/** Trip and plan without a leg or stop; what was asked on it goes with it. */
+export function withoutItem(doc: TripAndPlan, id: string): TripAndPlan {
+  return {
+    trip: { ...doc.trip, items: doc.trip.items.filter((one) => one.id !== id) },
+    plan: {
+      ...doc.plan,
+      assignments: doc.plan.assignments.filter((one) => one.item !== id),
+      swaps: doc.plan.swaps.filter((one) => one.item !== id),
+    },
+  };
+}
+
+export function moved<T>(list: readonly T[], from: number, to: number): T[] {
+  const next = [...list];
+  const [one] = next.splice(from, 1);
+  if (one !== undefined) next.splice(to, 0, one);
+  return next;
+}
+
+/** A key of its own for a new thing, made from its name. */
+export function freshKey(name: string, taken: Iterable<string>): string {
+  const known = new Set(taken);
+  const base =
+    name
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, "-")
+      .replace(/^-+|-+$/g, "")
+      .slice(0, 30) || "one";
+  let key = base;
+  for (let number = 2; known.has(key); number += 1) key = `${base}-${String(number)}`;
+  return key;
+}
+
+export function kitKeys(kit: Kit): string[] {
+  return [...kit.cameras, ...kit.batteries, ...kit.cards, ...kit.families].map((one) => one.id);
+}

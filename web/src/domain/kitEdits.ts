@@ -1,0 +1,164 @@
+import { freshKey, kitKeys } from "./edits";
+import type { Battery, BatteryFamily, Camera, Card, Kit, Mode, SetUp } from "./types";
+
+export const RESOLUTIONS: readonly { name: string; width_px: number; height_px: number }[] = [
+  { name: "5.3K", width_px: 5312, height_px: 2988 },
+  { name: "4K", width_px: 3840, height_px: 2160 },
+  { name: "2.7K", width_px: 2704, height_px: 1520 },
+  { name: "1440", width_px: 1920, height_px: 1440 },
+  { name: "1080", width_px: 1920, height_px: 1080 },
+  { name: "720", width_px: 1280, height_px: 720 },
+];
+
+export function resolutionName(mode: Mode): string {
+  const known = RESOLUTIONS.find(
+    (one) => one.width_px === mode.width_px && one.height_px === mode.height_px,
+  );
+  return known?.name ?? `${String(mode.width_px)} × ${String(mode.height_px)}`;
+}
+
+export function withUnit<Unit extends { id: string }>(units: readonly Unit[], next: Unit): Unit[] {
+  return units.map((one) => (one.id === next.id ? next : one));
+}
+
+export function withoutUnit<Unit extends { id: string }>(
+  units: readonly Unit[],
+  id: string,
+): Unit[] {
+  return units.filter((one) => one.id !== id);
+}
+
+/** "A3" after "A1" and "A2"; the first number that is free. */
+export function nextLabel(letter: string, taken: readonly string[]): string {
+  let number = 1;
+  while (taken.includes(`${letter}${String(number)}`)) number += 1;
+  return `${letter}${String(number)}`;
+}
+
+export function freshFamily(kit: Kit): BatteryFamily {
+  const letters = "ABCDEFGHIJKLMNOPQRSTUVWXYZ";
+  const name =
+    [...letters].find((letter) => kit.families.every((one) => one.name !== letter)) ?? "new";
+  return { id: freshKey(name, kitKeys(kit)), name, mah: 1200, nominal_v: 3.8, mass_g: 26 };
+}
+
+export function freshBattery(kit: Kit, family: BatteryFamily): Battery {
+  const name = nextLabel(
+    family.name,
+    kit.batteries.map((one) => one.name),
+  );
+  return { id: freshKey(name, kitKeys(kit)), name, family: family.id, health: 1, charge: 1 };
+}
+
+export function freshCard(kit: Kit): Card {
+  const name = nextLabel(
+    "K",
+    kit.cards.map((one) => one.name),
+  );
+  return {
+    id: freshKey(name, kitKeys(kit)),
+    name,
+    gb: 128,
+    speed_class: "V30",
+    used_bytes: 0,
+    mass_g: 0.5,
+  };
+}
+
+export function freshMode(taken: readonly Mode[]): Mode {
+  const name = taken.some((one) => one.name === "4K30") ? "new mode" : "4K30";
+  return {
+    id: freshKey(
+      name,
+      taken.map((one) => one.id),
+    ),
+    name,
+    width_px: 3840,
+    height_px: 2160,
+    fps: 30,
+    video_mbps: 60,
+    peak_mbps: null,
+    audio_mbps: 0.192,
+    draw: { kind: "lasts", minutes: 80 },
+    rise_k: null,
+    clip_limit_s: null,
+    features: ["screen", "radio", "positioning", "microphone"],
+    box_minutes: null,
+    proxy_share: 0,
+  };
+}
+
+export function freshSetUp(taken: readonly SetUp[]): SetUp {
+  const name = taken.length === 0 ? "bare" : "cased";
+  return {
+    id: freshKey(
+      name,
+      taken.map((one) => one.id),
+    ),
+    name,
+    case_factor: 1,
+    case_a: 1,
+    air_share: 1,
+    tau_s: null,
+    swap_s: 30,
+    swap_gloved_s: 60,
+    door_blocked_s: 0,
+    hot_swap: false,
+  };
+}
+
+/** A kit with one more camera, and with a battery and a card for it, so that it runs at once. */
+export function withNewCamera(kit: Kit): { kit: Kit; camera: string } {
+  const name = `Camera ${String(kit.cameras.length + 1)}`;
+  const known =
+    kit.families.find((one) => one.id === kit.cameras.at(-1)?.battery_family) ?? kit.families[0];
+  const family = known ?? freshFamily(kit);
+  const camera: Camera = {
+    id: freshKey(name, kitKeys(kit)),
+    name,
+    model: "",
+    mass_g: 70,
+    battery_family: family.id,
+    battery_comes_out: true,
+    memory: { kind: "slot", largest_gb: 512, slowest_class: null },
+    boot_s: null,
+    standby_w: null,
+    feature_draws: [],
+    starts_itself: false,
+    continues_after_clip: true,
+    chapter_gb: null,
+    limits: null,
+    start_gesture: "",
+    set_ups: [freshSetUp([])],
+    modes: [freshMode([])],
+  };
+  const families = known ? kit.families : [...kit.families, family];
+  const larger = { ...kit, families, cameras: [...kit.cameras, camera] };
+  const powered = { ...larger, batteries: [...larger.batteries, freshBattery(larger, family)] };
+  return { kit: { ...powered, cards: [...powered.cards, freshCard(powered)] }, camera: camera.id };
+}
+
+export function withCopiedCamera(kit: Kit, id: string): { kit: Kit; camera: string } {
+  const camera = kit.cameras.find((one) => one.id === id);
+  if (camera === undefined) return { kit, camera: id };
+  const name = copyName(
+    camera.name,
+    kit.cameras.map((one) => one.name),
+  );
+  const key = freshKey(name, kitKeys(kit));
+  return { kit: { ...kit, cameras: [...kit.cameras, { ...camera, id: key, name }] }, camera: key };
+}
+
+export function copyName(name: string, taken: readonly string[]): string {
+  let number = 2;
+  while (taken.includes(`${name} ${String(number)}`)) number += 1;
+  return `${name} ${String(number)}`.slice(0, 60);
+}
+
+/** The first family's units go with it only when no camera takes it; else the family must stay. */
+export function familyIsFree(kit: Kit, id: string): boolean {
+  return (
+    kit.cameras.every((one) => one.battery_family !== id) &&
+    kit.batteries.every((one) => one.family !== id)
+  );
+}

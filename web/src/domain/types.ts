@@ -1,0 +1,54 @@
+import type { components } from "../api/schema";
+
+type Schemas = components["schemas"];
+
+export type Kit = Schemas["Kit"];
+export type Camera = Schemas["Camera"];
+export type Mode = Schemas["Mode"];
+export type SetUp = Schemas["SetUp"];
+export type Battery = Schemas["Battery"];
+export type BatteryFamily = Schemas["BatteryFamily"];
+export type Card = Schemas["Card"];
+export type Trip = Schemas["Trip"];
+export type Leg = Schemas["Leg"];
+export type Stop = Schemas["Stop"];
+export type Item = Leg | Stop;
+export type Plan = Schemas["Plan"];
+export type Assignment = Schemas["Assignment"];
+export type CameraPlan = Schemas["CameraPlan"];
+export type Pattern = Assignment["pattern"];
+export type Importance = Assignment["importance"];
+export type FeatureName = Assignment["features"][number];
+export type PlanDocument = Schemas["PlanDocument"];
+export type TripState = Schemas["TripState"];
+export type KitState = Schemas["KitState"];
+export type Rehearsal = Schemas["Rehearsal"];
+export type CameraResult = Schemas["CameraResult"];
+export type Course = Schemas["Course"];
+export type LaidItem = Schemas["LaidItem"];
+export type Move = Schemas["Move"];
+export type Loss = Schemas["Loss"];
+export type Finding = Schemas["Finding"];
+export type Pooled = Schemas["Pooled"];
+export type Shelf = Schemas["Shelf"];
+export type Cord = Schemas["Cord"];
+
+export const IMPORTANCES: readonly Importance[] = ["must", "want", "nice"];
+export const FEATURES: readonly FeatureName[] = [
+  "screen",
+  "radio",
+  "positioning",
+  "microphone",
+  "light",
+];
+
+export const ANGLES: Record<CameraPlan["angle"], string> = {
+  sight: "what I see",
+  hands: "my hands",
+  face: "my face",
+  shoulder: "over my shoulder",
+  behind: "behind me",
+  ground: "ground as I pass",
+  under_water: "under water",
+  camp: "camp",
+};

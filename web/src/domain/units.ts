@@ -1,0 +1,58 @@
+/** One formatter per unit: labels, ticks and sentences come from here. */
+
+export function minutesText(minutes: number): string {
+  const whole = Math.round(minutes);
+  if (whole < 60) return `${String(whole)} min`;
+  return `${String(Math.floor(whole / 60))} h ${String(whole % 60).padStart(2, "0")}`;
+}
+
+export function lengthText(ms: number): string {
+  return ms < 120_000 ? `${String(Math.round(ms / 1000))} s` : minutesText(ms / 60_000);
+}
+
+export function percentText(share: number): string {
+  return `${String(Math.round(share * 100))} %`;
+}
+
+export function gigabytesText(bytes: number): string {
+  const gb = bytes / 1e9;
+  return gb < 10 ? `${gb.toFixed(1)} GB` : `${String(Math.round(gb))} GB`;
+}
+
+export function degreesText(celsius: number): string {
+  return `${String(Math.round(celsius)).replace("-", "\u2212")}°`;
+}
+
+export function wattHoursText(wh: number): string {
+  return `${wh < 10 ? wh.toFixed(1) : String(Math.round(wh))} W h`;
+}
+
+export function signedMinutesText(minutes: number): string {
+  if (minutes === 0) return "±0 min";
+  return `${minutes > 0 ? "+" : "\u2212"}${minutesText(Math.abs(minutes))}`;
+}
+
+/** "1:35", "95", "1 h 35", "95 min" in seconds; null when it is no length of time. */
+export function parseDuration(text: string): number | null {
+  const found = /^(?:(\d+)\s*(?:h|:)\s*)?(\d+)?\s*(?:min|m)?$/.exec(text.trim().toLowerCase());
+  if (found === null || (found[1] === undefined && found[2] === undefined)) return null;
+  return Number(found[1] ?? 0) * 3600 + Number(found[2] ?? 0) * 60;
+}
+
+/** A number typed by a person: decimal comma and true minus are fine; null when it is none. */
+export function parseNumber(text: string): number | null {
+  const plain = text.trim().replace(",", ".").replace("\u2212", "-");
+  if (!/^[+-]?(\d+\.?\d*|\.\d+)$/.test(plain)) return null;
+  return Number(plain);
+}
+
+/** "1:35" from seconds, for typing back. */
+export function durationText(seconds: number): string {
+  const minutes = Math.round(seconds / 60);
+  return `${String(Math.floor(minutes / 60))}:${String(minutes % 60).padStart(2, "0")}`;
+}
+
+export function signedWattHoursText(wh: number): string {
+  const text = wattHoursText(Math.abs(wh));
+  return Math.abs(wh) < 0.05 ? "±0 W h" : `${wh > 0 ? "+" : "\u2212"}${text}`;
+}

@@ -1,0 +1,98 @@
+import { cameraPlan, withCameraPlan } from "../../domain/edits";
+import { ANGLES, type CameraPlan } from "../../domain/types";
+import { stripLeft } from "../../scale/lanes";
+import { CheckIn, ChoiceIn } from "../../ui/fields";
+import type { StripProps } from "./StretchStrip";
+import { Strip } from "./Strip";
+
+const BETWEEN: Record<NonNullable<CameraPlan["between"]>, string> = {
+  off: "off",
+  standby: "on standby",
+  on: "goes on recording",
+};
+
+/** How a camera is carried: what is in it at the start, its angle, what it does between stretches. */
+export function CameraStrip({
+  document,
+  kept,
+  lanes,
+  onClose,
+  camera: id,
+}: StripProps & { camera: string }) {
+  const place = document.kit.cameras.findIndex((one) => one.id === id);
+  const camera = document.kit.cameras[place];
+  if (camera === undefined) return null;
+  const { kit } = document;
+  const now = cameraPlan(kept.state?.plan ?? document.plan, id);
+  const put = (part: Partial<CameraPlan>) =>
+    kept.edit((doc) => ({
+      ...doc,
+      plan: withCameraPlan(doc.plan, { ...cameraPlan(doc.plan, id), ...part }),
+    }));
+  const batteries = kit.batteries.filter((one) => one.family === camera.battery_family);
+  const memory = camera.memory;
+  const first = [{ value: "", name: "the first that is free" }];
+  const left = stripLeft(lanes, place);
+  return (
+    <Strip
+      title={`How ${camera.name} is carried`}
+      left={left}
+      top={0}
+      phone={lanes.phone}
+      onClose={onClose}
+    >
+      <div className="strip-fields">
+        <ChoiceIn
+          label="Battery at the start"
+          value={now.battery ?? ""}
+          choices={[...first, ...batteries.map((one) => ({ value: one.id, name: one.name }))]}
+          onCommit={(value) => put({ battery: value === "" ? null : value })}
+          width="100%"
+        />
+        {memory.kind === "slot" ? (
+          <ChoiceIn
+            label="Card at the start"
+            value={now.card ?? ""}
+            choices={[
+              ...first,
+              ...kit.cards.map((one) => ({
+                value: one.id,
+                name: `${one.name}, ${String(one.gb)} GB`,
+              })),
+            ]}
+            onCommit={(value) => put({ card: value === "" ? null : value })}
+            width="100%"
+          />
+        ) : (
+          <p className="hint">Fixed memory, {memory.gb} GB.</p>
+        )}
+        <ChoiceIn
+          label="Angle"
+          value={now.angle ?? "sight"}
+          choices={Object.entries(ANGLES).map(([value, name]) => ({
+            value: value as keyof typeof ANGLES,
+            name,
+          }))}
+          onCommit={(angle) => put({ angle })}
+          width="100%"
+        />
+        <ChoiceIn
+          label="Between stretches and takes"
+          value={now.between ?? "off"}
+          choices={Object.entries(BETWEEN).map(([value, name]) => ({
+            value: value as keyof typeof BETWEEN,
+            name,
+          }))}
+          onCommit={(between) => put({ between })}
+          width="100%"
+        />
+        <CheckIn
+          label="Radio left on when it is off"
+          value={now.radio_left_on ?? false}
+          onCommit={(radio_left_on) => put({ radio_left_on })}
+        />
+        {camera.start_gesture ? <p className="hint">Start: {camera.start_gesture}.</p> : null}
+      </div>
+    </Strip>
+  );
+}

@@ -1,0 +1,274 @@
+import { useMemo } from "react";
+import type { KeptTrip } from "../../api/keptTrip";
+import type { Cell } from "../../board/Drawing";
+import type { Clock } from "../../domain/clock";
+import {
+  assignmentAt,
+  cameraPlan,
+  freshAssignment,
+  withAssignment,
+  withoutAssignment,
+} from "../../domain/edits";
+import {
+  ANGLES,
+  type Assignment,
+  type Camera,
+  FEATURES,
+  IMPORTANCES,
+  type Pattern,
+  type Plan,
+  type PlanDocument,
+  type Rehearsal,
+} from "../../domain/types";
+import type { Elastic } from "../../scale/elastic";
+import { type Lanes, stripLeft } from "../../scale/lanes";
+import { CheckIn, ChoiceIn, NumberIn, Pick } from "../../ui/fields";
+import { Strip } from "./Strip";
+import { SwapHere } from "./SwapHere";
+import { useDifferences } from "./useDifferences";
+
+export interface StripProps {
+  document: PlanDocument;
+  rehearsal: Rehearsal;
+  clock: Clock;
+  kept: KeptTrip;
+  lanes: Lanes;
+  onClose: () => void;
+}
+
+type How = "off" | Pattern["kind"];
+
+const FIRST_TAKES: Pattern = { kind: "takes", seconds: 30, count: null, per_hour: 6 };
+
+/** How one camera records on one leg or stop. Every change is kept at once, one undo step each. */
+export function StretchStrip({
+  document,
+  rehearsal,
+  clock,
+  kept,
+  lanes,
+  onClose,
+  cell,
+  scale,
+}: StripProps & { cell: Cell; scale: Elastic }) {
+  const place = document.kit.cameras.findIndex((one) => one.id === cell.camera);
+  const camera = document.kit.cameras[place];
+  const item = document.trip.items.find((one) => one.id === cell.item);
+  const band = scale.bands.find((one) => one.id === cell.item);
+  const plan = kept.state?.plan ?? document.plan;
+  const asked = assignmentAt(plan, cell.camera, cell.item);
+  const alternatives = useMemo(
+    () => (camera ? alternativesOf(document.plan, camera, cell.item) : new Map<string, Plan>()),
+    [document, camera, cell.item],
+  );
+  const differences = useDifferences(document, rehearsal, alternatives);
+  if (camera === undefined || item === undefined || band === undefined) return null;
+
+  const editPlan = (change: (old: Plan) => Plan) =>
+    kept.edit((doc) => ({ ...doc, plan: change(doc.plan) }));
+  const put = (part: Partial<Assignment>) =>
+    editPlan((old) =>
+      withAssignment(old, {
+        ...(assignmentAt(old, camera.id, item.id) ?? freshAssignment(old, camera, item.id)),
+        ...part,
+      }),
+    );
+  const pick = (how: How) => {
+    if (how === "off") editPlan((old) => withoutAssignment(old, camera.id, item.id));
+    else put({ pattern: patternOf(how, asked) });
+  };
+  const note = (how: How) =>
+    how === (asked?.pattern.kind ?? "off")
+      ? "now"
+      : (differences.get(how)?.replace(" · ", "\n") ?? "");
+  const left = stripLeft(lanes, place);
+  const end = rehearsal.items.find((one) => one.id === item.id);
+  return (
+    <Strip
+      title={`${camera.name}, ${item.name}`}
+      left={left}
+      top={band.y0}
+      phone={lanes.phone}
+      onClose={onClose}
+    >
+      {end ? (
+        <p className="strip-when label">
+          {clock.full(end.start_ms)} to {clock.time(end.end_ms)}
+        </p>
+      ) : null}
+      <Pick
+        label="How it records"
+        value={asked?.pattern.kind ?? "off"}
+        choices={[
+          { value: "off", name: "off", note: note("off") },
+          { value: "roll", name: "roll", note: note("roll") },
+          { value: "takes", name: "takes", note: note("takes") },
+        ]}
+        onPick={pick}
+      />
+      {asked ? (
+        <Asked
+          camera={camera}
+          asked={asked}
+          put={put}
+          differences={differences}
+          cameraAngle={cameraPlan(plan, camera.id).angle ?? "sight"}
+        />
+      ) : null}
+      {item.kind === "stop" || item.hands === "free" ? (
+        <SwapHere
+          camera={camera}
+          item={item.id}
+          plan={plan}
+          document={document}
+          editPlan={editPlan}
+        />
+      ) : null}
+    </Strip>
+  );
+}
+
+interface AskedProps {
+  camera: Camera;
+  asked: Assignment;
+  put: (part: Partial<Assignment>) => void;
+  differences: ReadonlyMap<string, string>;
+  cameraAngle: keyof typeof ANGLES;
+}
+
+function Asked({ camera, asked, put, differences, cameraAngle }: AskedProps) {
+  const mode = camera.modes.find((one) => one.id === asked.mode);
+  const allowed = FEATURES.filter(
+    (name) => mode?.features?.includes(name) === true || asked.features?.includes(name) === true,
+  );
+  const modes = camera.modes.map((one) => {
+    const difference = differences.get(`mode:${one.id}`);
+    return {
+      value: one.id,
+      name:
+        difference === undefined || one.id === asked.mode
+          ? one.name
+          : `${one.name}   ${difference}`,
+    };
+  });
+  return (
+    <div className="strip-fields">
+      {asked.pattern.kind === "takes" ? <TakesFields takes={asked.pattern} put={put} /> : null}
+      <ChoiceIn
+        label="Mode"
+        value={asked.mode}
+        choices={modes}
+        onCommit={(value) => put({ mode: value })}
+        width="100%"
+      />
+      <ChoiceIn
+        label="Set-up"
+        value={asked.set_up}
+        choices={camera.set_ups.map((one) => ({ value: one.id, name: one.name }))}
+        onCommit={(set_up) => put({ set_up })}
+        width="100%"
+      />
+      <Pick
+        label="Importance"
+        value={asked.importance ?? "want"}
+        choices={IMPORTANCES.map((value) => ({ value, name: value }))}
+        onPick={(importance) => put({ importance })}
+      />
+      {allowed.length > 0 ? (
+        <div className="strip-checks" role="group" aria-label="Features that are on">
+          {allowed.map((name) => (
+            <CheckIn
+              key={name}
+              label={name}
+              value={asked.features?.includes(name) === true}
+              onCommit={(on) =>
+                put({
+                  features: FEATURES.filter((one) =>
+                    one === name ? on : asked.features?.includes(one) === true,
+                  ),
+                })
+              }
+            />
+          ))}
+        </div>
+      ) : null}
+      <ChoiceIn
+        label="Angle"
+        value={asked.angle ?? ""}
+        choices={[
+          { value: "", name: `as carried: ${ANGLES[cameraAngle]}` },
+          ...Object.entries(ANGLES).map(([value, name]) => ({ value, name })),
+        ]}
+        onCommit={(value) => put({ angle: value === "" ? null : (value as keyof typeof ANGLES) })}
+        width="100%"
+      />
+    </div>
+  );
+}
+
+type TakesPattern = Extract<Pattern, { kind: "takes" }>;
+
+function TakesFields({
+  takes,
+  put,
+}: {
+  takes: TakesPattern;
+  put: (part: Partial<Assignment>) => void;
+}) {
+  const byCount = takes.count != null;
+  const change = (part: Partial<TakesPattern>) => put({ pattern: { ...takes, ...part } });
+  return (
+    <div className="row">
+      <NumberIn
+        label="Each"
+        unit="s"
+        value={takes.seconds}
+        min={1}
+        max={86_400}
+        whole
+        onCommit={(seconds) => change({ seconds })}
+        width={84}
+      />
+      <NumberIn
+        label={byCount ? "Takes" : "Takes an hour"}
+        unit={byCount ? "in all" : "1/h"}
+        value={byCount ? takes.count : takes.per_hour}
+        min={byCount ? 1 : 0.1}
+        max={byCount ? 2000 : 240}
+        whole={byCount}
+        onCommit={(number) => change(byCount ? { count: number } : { per_hour: number })}
+        width={146}
+      />
+      <button
+        type="button"
+        className="plain link"
+        onClick={() =>
+          change(byCount ? { count: null, per_hour: 6 } : { count: 10, per_hour: null })
+        }
+      >
+        {byCount ? "count by the hour instead" : "count in all instead"}
+      </button>
+    </div>
+  );
+}
+
+function patternOf(how: Pattern["kind"], asked: Assignment | undefined): Pattern {
+  if (how === "roll") return { kind: "roll" };
+  return asked?.pattern.kind === "takes" ? asked.pattern : FIRST_TAKES;
+}
+
+/** The plans that the strip's buttons would make, by button. */
+function alternativesOf(plan: Plan, camera: Camera, item: string): Map<string, Plan> {
+  const asked = assignmentAt(plan, camera.id, item);
+  const base = asked ?? freshAssignment(plan, camera, item);
+  const made = new Map<string, Plan>();
+  for (const how of ["roll", "takes"] as const)
+    if (asked?.pattern.kind !== how)
+      made.set(how, withAssignment(plan, { ...base, pattern: patternOf(how, asked) }));
+  if (asked === undefined) return made;
+  made.set("off", withoutAssignment(plan, camera.id, item));
+  for (const mode of camera.modes)
+    if (mode.id !== asked.mode)
+      made.set(`mode:${mode.id}`, withAssignment(plan, { ...asked, mode: mode.id }));
+  return made;
+}

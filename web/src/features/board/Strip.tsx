@@ -1,0 +1,61 @@
+import {
+  type KeyboardEvent,
+  type ReactNode,
+  useEffect,
+  useLayoutEffect,
+  useRef,
+  useState,
+} from "react";
+import { STRIP_PX } from "../../scale/lanes";
+
+interface Props {
+  title: string;
+  left: number;
+  top: number;
+  phone: boolean;
+  onClose: () => void;
+  children: ReactNode;
+}
+
+/** A narrow sheet in the lane's gutter; on a phone it rises from the lower edge. Esc closes it. */
+export function Strip({ title, left, top, phone, onClose, children }: Props) {
+  const sheet = useRef<HTMLDivElement>(null);
+  const [lift, setLift] = useState(0);
+  useEffect(
+    () =>
+      sheet.current
+        ?.querySelector<HTMLElement>("[aria-pressed=true], button, select, input")
+        ?.focus(),
+    [],
+  );
+  useLayoutEffect(() => {
+    const element = sheet.current;
+    const field = element?.parentElement;
+    if (phone || !element || !field) return;
+    setLift(Math.max(0, Math.min(top, top + element.offsetHeight - field.offsetHeight + 8)));
+  }, [top, phone]);
+  const onKey = (event: KeyboardEvent) => {
+    if (event.key === "Escape") {
+      event.stopPropagation();
+      onClose();
+    }
+  };
+  return (
+    <div
+      ref={sheet}
+      role="dialog"
+      aria-label={title}
+      className={phone ? "strip strip-phone" : "strip"}
+      style={phone ? undefined : { left, top: top - lift, width: STRIP_PX }}
+      onKeyDown={onKey}
+    >
+      <div className="strip-head">
+        <strong className="label">{title}</strong>
+        <button type="button" className="plain close" onClick={onClose} aria-label="Close">
+          ×
+        </button>
+      </div>
+      {children}
+    </div>
+  );
+}

@@ -1,0 +1,41 @@
+import { withSwap } from "../../domain/edits";
+import type { Camera, Plan, PlanDocument } from "../../domain/types";
+import { ChoiceIn } from "../../ui/fields";
+
+interface Props {
+  camera: Camera;
+  item: string;
+  plan: Plan;
+  document: PlanDocument;
+  editPlan: (change: (old: Plan) => Plan) => void;
+}
+
+const DECIDE = "";
+const LEAVE = "-";
+
+/** The person's own word on the battery at this stop, over the policy's. */
+export function SwapHere({ camera, item, plan, document, editPlan }: Props) {
+  if (camera.battery_comes_out === false)
+    return <p className="hint">Its battery does not come out.</p>;
+  const swap = plan.swaps?.find((one) => one.camera === camera.id && one.item === item);
+  const value = swap === undefined ? DECIDE : (swap.battery ?? LEAVE);
+  const fitting = document.kit.batteries.filter((one) => one.family === camera.battery_family);
+  return (
+    <div className="strip-fields">
+      <ChoiceIn
+        label="Battery here"
+        value={value}
+        choices={[
+          { value: DECIDE, name: "as the policy says" },
+          { value: LEAVE, name: "leave in what is in" },
+          ...fitting.map((one) => ({ value: one.id, name: `put in ${one.name}` })),
+        ]}
+        onCommit={(chosen) => {
+          const battery = chosen === DECIDE ? undefined : chosen === LEAVE ? null : chosen;
+          editPlan((old) => withSwap(old, camera.id, item, battery));
+        }}
+        width="100%"
+      />
+    </div>
+  );
+}

@@ -1,0 +1,121 @@
+import { useNavigate } from "react-router";
+import type { Cell } from "../../board/Drawing";
+import type { Clock } from "../../domain/clock";
+import { findingPlace, lossesInOrder, nameOfCamera } from "../../domain/moment";
+import type { Finding, PlanDocument, Rehearsal } from "../../domain/types";
+import { minutesText } from "../../domain/units";
+import { useSettled } from "./useSettled";
+
+interface Props {
+  document: PlanDocument;
+  rehearsal: Rehearsal;
+  clock: Clock;
+  late: boolean;
+  error: Error | null;
+  goTo: (cell: Cell, ms: number) => void;
+  openCamera: (camera: string) => void;
+}
+
+const SEVERITY = { stop: "Stop", warn: "Mind", note: "Note" };
+const SPOKEN_AFTER_MS = 600;
+
+/** The plain answer, what is missing, and what else should be known. */
+export function VerdictSide({ document, rehearsal, clock, late, error, goTo, openCamera }: Props) {
+  const { verdict } = rehearsal;
+  const spoken = useSettled(`${verdict.headline} ${verdict.detail}`, SPOKEN_AFTER_MS);
+  return (
+    <aside className="verdict-side" aria-label="Verdict">
+      <h1 className={verdict.covered ? "covered" : "broken"} data-testid="headline">
+        {verdict.headline}
+      </h1>
+      <p>{verdict.detail}</p>
+      <p className="sr" role="status" aria-live="polite">
+        {spoken}
+      </p>
+      <p className="late label" aria-hidden={!late}>
+        {error ? error.message : late ? "rehearsing…" : ""}
+      </p>
+      <Losses document={document} rehearsal={rehearsal} clock={clock} goTo={goTo} />
+      <Findings document={document} rehearsal={rehearsal} goTo={goTo} openCamera={openCamera} />
+    </aside>
+  );
+}
+
+function Losses({
+  document,
+  rehearsal,
+  clock,
+  goTo,
+}: Pick<Props, "document" | "rehearsal" | "clock" | "goTo">) {
+  const losses = lossesInOrder(rehearsal);
+  if (losses.length === 0) return null;
+  const itemName = (id: string) => document.trip.items.find((one) => one.id === id)?.name ?? id;
+  return (
+    <section>
+      <h2>
+        Not filmed <span className="sum">{minutesText(rehearsal.verdict.minutes.missing)}</span>
+      </h2>
+      <ul className="side-list">
+        {losses.map((loss) => (
+          <li key={`${loss.camera}-${loss.item}-${loss.cause}`}>
+            <button
+              type="button"
+              className="plain side-row"
+              onClick={() => goTo({ camera: loss.camera, item: loss.item }, loss.start_ms)}
+            >
+              <span className="side-row-head label">
+                <b>{minutesText(loss.minutes)}</b> {nameOfCamera(document, loss.camera)},{" "}
+                {loss.text}
+              </span>
+              <span className="side-row-more label">
+                {clock.full(loss.start_ms)} · {itemName(loss.item)} · {loss.importance}
+              </span>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function Findings({
+  document,
+  rehearsal,
+  goTo,
+  openCamera,
+}: Pick<Props, "document" | "rehearsal" | "goTo" | "openCamera">) {
+  const navigate = useNavigate();
+  if (rehearsal.findings.length === 0) return null;
+  const lead = (finding: Finding) => {
+    const place = findingPlace(finding.path);
+    const laid = rehearsal.items.find((one) => one.id === finding.item);
+    if (place !== "board") void navigate(`../${place}?at=${encodeURIComponent(finding.path)}`);
+    else if (finding.camera != null && laid)
+      goTo({ camera: finding.camera, item: laid.id }, laid.start_ms);
+    else if (finding.camera != null) openCamera(finding.camera);
+  };
+  const where = { kit: "to the kit", route: "to the route", board: "show it" };
+  return (
+    <section>
+      <h2>To know</h2>
+      <ul className="side-list">
+        {rehearsal.findings.map((finding) => (
+          <li key={finding.code + finding.path}>
+            <button type="button" className="plain side-row" onClick={() => lead(finding)}>
+              <span className="label">
+                <b className={`severity ${finding.severity}`}>{SEVERITY[finding.severity]}</b>{" "}
+                {finding.text} <span className="leads">{where[findingPlace(finding.path)]}</span>
+              </span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      {document.kit.batteries.length > 0 ? (
+        <p className="caution">
+          Lithium cells: no swollen, wet or crushed ones; cover spare terminals. Follow the maker’s
+          and the carrier’s rules.
+        </p>
+      ) : null}
+    </section>
+  );
+}

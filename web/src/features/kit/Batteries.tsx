@@ -1,0 +1,172 @@
+import { Button } from "@mui/material";
+import {
+  familyIsFree,
+  freshBattery,
+  freshFamily,
+  withoutUnit,
+  withUnit,
+} from "../../domain/kitEdits";
+import type { Battery, BatteryFamily, Kit } from "../../domain/types";
+import { NumberIn, TextIn } from "../../ui/fields";
+
+interface Props {
+  kit: Kit;
+  editKit: (change: (old: Kit) => Kit) => void;
+}
+
+/** Batteries as labelled units, by family. */
+export function Batteries({ kit, editKit }: Props) {
+  const putFamily = (next: BatteryFamily) =>
+    editKit((old) => ({ ...old, families: withUnit(old.families, next) }));
+  return (
+    <section aria-label="Batteries">
+      <h2>Batteries</h2>
+      {kit.families.map((family) => (
+        <FamilyBlock
+          key={family.id}
+          kit={kit}
+          family={family}
+          putFamily={putFamily}
+          editKit={editKit}
+        />
+      ))}
+      <Button
+        disabled={kit.families.length >= 20}
+        onClick={() =>
+          editKit((old) => ({ ...old, families: [...old.families, freshFamily(old)] }))
+        }
+      >
+        Add a battery family
+      </Button>
+    </section>
+  );
+}
+
+function FamilyBlock({
+  kit,
+  family,
+  putFamily,
+  editKit,
+}: Props & { family: BatteryFamily; putFamily: (next: BatteryFamily) => void }) {
+  const mine = kit.batteries.filter((one) => one.family === family.id);
+  const takers = kit.cameras
+    .filter((one) => one.battery_family === family.id)
+    .map((one) => one.name);
+  const put = (next: Battery) =>
+    editKit((old) => ({ ...old, batteries: withUnit(old.batteries, next) }));
+  const wh = (family.mah * family.nominal_v) / 1000;
+  return (
+    <div className="part" role="group" aria-label={`Battery family ${family.name}`}>
+      <div className="row fields">
+        <TextIn
+          label="Family"
+          value={family.name}
+          check={(text) => (text.trim() === "" ? "Give it a name." : null)}
+          onCommit={(name) => putFamily({ ...family, name: name.trim().slice(0, 60) })}
+          width={84}
+        />
+        <NumberIn
+          label="Capacity"
+          unit="mAh"
+          value={family.mah}
+          min={1}
+          max={200_000}
+          onCommit={(mah) => putFamily({ ...family, mah })}
+          width={120}
+        />
+        <NumberIn
+          label="Nominal"
+          unit="V"
+          value={family.nominal_v}
+          min={0.1}
+          max={60}
+          onCommit={(nominal_v) => putFamily({ ...family, nominal_v })}
+          width={90}
+        />
+        <NumberIn
+          label="Mass"
+          unit="g"
+          value={family.mass_g}
+          min={0}
+          max={5000}
+          onCommit={(mass_g) => putFamily({ ...family, mass_g })}
+          width={84}
+        />
+      </div>
+      <p className="hint">
+        {wh.toFixed(1)} W h each;{" "}
+        {takers.length > 0 ? `in ${takers.join(", ")}` : "no camera takes it"}; {mine.length}{" "}
+        carried, {Math.round(mine.length * family.mass_g)} g.
+      </p>
+      <ul className="unit-rows">
+        {mine.map((battery) => {
+          const path = `kit.batteries[${String(kit.batteries.indexOf(battery))}]`;
+          return (
+            <li key={battery.id} className="row">
+              <TextIn
+                label="Label"
+                path={path}
+                value={battery.name}
+                check={(text) => (text.trim() === "" ? "Give it a label." : null)}
+                onCommit={(name) => put({ ...battery, name: name.trim().slice(0, 60) })}
+                width={84}
+              />
+              <NumberIn
+                label="Health"
+                unit="%"
+                value={Math.round(battery.health * 100)}
+                min={1}
+                max={120}
+                onCommit={(health) => put({ ...battery, health: health / 100 })}
+                width={92}
+              />
+              <NumberIn
+                label="Charge"
+                unit="%"
+                value={Math.round(battery.charge * 100)}
+                min={0}
+                max={100}
+                onCommit={(charge) => put({ ...battery, charge: charge / 100 })}
+                width={92}
+              />
+              <button
+                type="button"
+                className="plain link"
+                onClick={() =>
+                  editKit((old) => ({ ...old, batteries: withoutUnit(old.batteries, battery.id) }))
+                }
+                aria-label={`Delete battery ${battery.name}`}
+              >
+                Delete
+              </button>
+            </li>
+          );
+        })}
+      </ul>
+      <div className="row">
+        <Button
+          disabled={kit.batteries.length >= 60}
+          onClick={() =>
+            editKit((old) => ({
+              ...old,
+              batteries: [...old.batteries, freshBattery(old, family)],
+            }))
+          }
+        >
+          Add a battery {family.name}
+        </Button>
+        {familyIsFree(kit, family.id) ? (
+          <button
+            type="button"
+            className="plain link"
+            onClick={() =>
+              editKit((old) => ({ ...old, families: withoutUnit(old.families, family.id) }))
+            }
+          >
+            Delete family {family.name}
+          </button>
+        ) : null}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,299 @@
+import { Button, Dialog } from "@mui/material";
+import { useState } from "react";
+import { withCopiedCamera, withoutUnit } from "../../domain/kitEdits";
+import type { Camera, Kit, KitState } from "../../domain/types";
+import { CheckIn, ChoiceIn, NumberIn, Pick, TextIn } from "../../ui/fields";
+import { Modes } from "./Modes";
+import { SetUps } from "./SetUps";
+
+interface Props {
+  kit: Kit;
+  camera: Camera | undefined;
+  uses: KitState["uses"];
+  choose: (id: string) => void;
+  editKit: (change: (old: Kit) => Kit) => void;
+}
+
+export interface Going {
+  what: string;
+  more: string;
+  run: () => void;
+}
+
+/** One camera: what it is, its modes and its set-ups. What is left empty is assumed, and says so. */
+export function CameraEditor({ kit, camera, uses, choose, editKit }: Props) {
+  const [going, setGoing] = useState<Going | null>(null);
+  if (camera === undefined)
+    return (
+      <section>
+        <h2>Cameras</h2>
+        <p>No camera yet. Add one, then say which modes it has and how long they last.</p>
+      </section>
+    );
+  const place = kit.cameras.indexOf(camera);
+  const path = `kit.cameras[${String(place)}]`;
+  const put = (part: Partial<Camera>) =>
+    editKit((old) => ({
+      ...old,
+      cameras: old.cameras.map((one) => (one.id === camera.id ? { ...one, ...part } : one)),
+    }));
+  const usedIn = (kind: string, unit: string) =>
+    uses.find((use) => use.kind === kind && use.unit === unit)?.trips ?? [];
+  return (
+    <section aria-label={`Camera ${camera.name}`}>
+      <Pick
+        label="Camera"
+        value={camera.id}
+        choices={kit.cameras.map((one) => ({ value: one.id, name: one.name }))}
+        onPick={choose}
+      />
+      <div className="row fields">
+        <TextIn
+          label="Name"
+          path={`${path}.name`}
+          value={camera.name}
+          check={(text) => (text.trim() === "" ? "Give it a name." : null)}
+          onCommit={(name) => put({ name: name.trim().slice(0, 60) })}
+        />
+        <TextIn
+          label="Model"
+          value={camera.model}
+          onCommit={(model) => put({ model: model.slice(0, 60) })}
+        />
+        <NumberIn
+          label="Mass"
+          unit="g"
+          value={camera.mass_g}
+          min={5}
+          max={5000}
+          onCommit={(mass_g) => put({ mass_g })}
+          width={96}
+        />
+        <ChoiceIn
+          label="Battery family"
+          path={`${path}.battery_family`}
+          value={camera.battery_family}
+          choices={kit.families.map((one) => ({ value: one.id, name: one.name }))}
+          onCommit={(battery_family) => put({ battery_family })}
+          width={110}
+        />
+        <MemoryFields camera={camera} put={put} />
+      </div>
+      <div className="row checks">
+        <CheckIn
+          label="Battery comes out"
+          value={camera.battery_comes_out}
+          onCommit={(battery_comes_out) => put({ battery_comes_out })}
+        />
+        <CheckIn
+          label="Starts by itself at a set time"
+          value={camera.starts_itself}
+          onCommit={(starts_itself) => put({ starts_itself })}
+        />
+        <CheckIn
+          label="Goes on by itself after its longest clip"
+          value={camera.continues_after_clip}
+          onCommit={(continues_after_clip) => put({ continues_after_clip })}
+        />
+      </div>
+      <details>
+        <summary>Start, heat limits and files</summary>
+        <div className="row fields">
+          <NumberIn
+            label="Boots in"
+            unit="s"
+            value={camera.boot_s}
+            min={0}
+            max={120}
+            assumed="4"
+            onCommit={(boot_s) => put({ boot_s })}
+            onClear={() => put({ boot_s: null })}
+            width={120}
+          />
+          <NumberIn
+            label="Standby"
+            unit="W"
+            value={camera.standby_w}
+            min={0}
+            max={60}
+            assumed="0.5"
+            onCommit={(standby_w) => put({ standby_w })}
+            onClear={() => put({ standby_w: null })}
+            width={130}
+          />
+          <LimitFields camera={camera} put={put} />
+          <NumberIn
+            label="Largest file"
+            unit="GB"
+            value={camera.chapter_gb}
+            min={0.1}
+            max={1024}
+            assumed="none"
+            onCommit={(chapter_gb) => put({ chapter_gb })}
+            onClear={() => put({ chapter_gb: null })}
+            width={130}
+          />
+          <TextIn
+            label="Start gesture"
+            value={camera.start_gesture}
+            onCommit={(start_gesture) => put({ start_gesture: start_gesture.slice(0, 200) })}
+            width={300}
+            placeholder="short press starts"
+          />
+        </div>
+      </details>
+      <Modes
+        camera={camera}
+        path={path}
+        put={put}
+        usedIn={(mode) => usedIn("mode", `${camera.id}/${mode}`)}
+        ask={setGoing}
+      />
+      <SetUps
+        camera={camera}
+        path={path}
+        put={put}
+        usedIn={(setUp) => usedIn("set_up", `${camera.id}/${setUp}`)}
+        ask={setGoing}
+      />
+      <div className="row unit-tools">
+        <Button
+          disabled={kit.cameras.length >= 8}
+          onClick={() => {
+            const made = withCopiedCamera(kit, camera.id);
+            editKit(() => made.kit);
+            choose(made.camera);
+          }}
+        >
+          Copy {camera.name}
+        </Button>
+        <Button
+          color="error"
+          onClick={() =>
+            editKit((old) => ({ ...old, cameras: withoutUnit(old.cameras, camera.id) }))
+          }
+        >
+          Delete {camera.name}
+        </Button>
+      </div>
+      {usedIn("camera", camera.id).length > 0 ? (
+        <p className="hint">Used by {usedIn("camera", camera.id).join(", ")}.</p>
+      ) : null}
+      <Dialog open={going !== null} onClose={() => setGoing(null)} aria-labelledby="delete-part">
+        <div className="sheet">
+          <h2 id="delete-part">Delete {going?.what}?</h2>
+          <p>{going?.more}</p>
+          <div className="row">
+            <Button
+              variant="contained"
+              color="error"
+              onClick={() => {
+                going?.run();
+                setGoing(null);
+              }}
+            >
+              Delete {going?.what}
+            </Button>
+            <Button onClick={() => setGoing(null)}>Keep it</Button>
+          </div>
+        </div>
+      </Dialog>
+    </section>
+  );
+}
+
+type Put = (part: Partial<Camera>) => void;
+
+function MemoryFields({ camera, put }: { camera: Camera; put: Put }) {
+  const memory = camera.memory;
+  return (
+    <>
+      <ChoiceIn
+        label="Memory"
+        value={memory.kind}
+        choices={[
+          { value: "slot", name: "card slot" },
+          { value: "fixed", name: "fixed" },
+        ]}
+        onCommit={(kind) =>
+          put({
+            memory:
+              kind === "slot"
+                ? { kind, largest_gb: 512, slowest_class: null }
+                : { kind, gb: 64, reserved_gb: 0, speed_mb_s: 90 },
+          })
+        }
+        width={110}
+      />
+      {memory.kind === "slot" ? (
+        <NumberIn
+          label="Largest card"
+          unit="GB"
+          value={memory.largest_gb}
+          min={1}
+          max={8192}
+          whole
+          onCommit={(largest_gb) => put({ memory: { ...memory, largest_gb } })}
+          width={130}
+        />
+      ) : (
+        <>
+          <NumberIn
+            label="Size"
+            unit="GB"
+            value={memory.gb}
+            min={1}
+            max={8192}
+            whole
+            onCommit={(gb) => put({ memory: { ...memory, gb } })}
+            width={96}
+          />
+          <NumberIn
+            label="Of it reserved"
+            unit="GB"
+            value={memory.reserved_gb}
+            min={0}
+            max={4096}
+            onCommit={(reserved_gb) => put({ memory: { ...memory, reserved_gb } })}
+            width={140}
+          />
+        </>
+      )}
+    </>
+  );
+}
+
+const ASSUMED_LIMITS = { stop_c: 70, restart_c: 55 };
+
+function LimitFields({ camera, put }: { camera: Camera; put: Put }) {
+  const limits = camera.limits;
+  const now = limits ?? ASSUMED_LIMITS;
+  return (
+    <>
+      <NumberIn
+        label="Stops at"
+        unit="°C"
+        value={limits?.stop_c}
+        min={30}
+        max={120}
+        assumed="70"
+        onCommit={(stop_c) =>
+          put({ limits: { stop_c, restart_c: Math.min(now.restart_c, stop_c - 1) } })
+        }
+        onClear={() => put({ limits: null })}
+        width={130}
+      />
+      <NumberIn
+        label="Restarts below"
+        unit="°C"
+        value={limits?.restart_c}
+        min={0}
+        max={now.stop_c - 1}
+        assumed="55"
+        onCommit={(restart_c) => put({ limits: { ...now, restart_c } })}
+        onClear={() => put({ limits: null })}
+        width={150}
+      />
+    </>
+  );
+}

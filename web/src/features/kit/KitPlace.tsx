@@ -1,0 +1,116 @@
+import { Alert, Button } from "@mui/material";
+import { useQueryClient } from "@tanstack/react-query";
+import { useEffect, useMemo, useState } from "react";
+import { useKeptKit } from "../../api/keptTrip";
+import { useCommands } from "../../app/commands";
+import { Conflicts } from "../../app/Conflicts";
+import { useTripHere } from "../../app/TripContext";
+import { withNewCamera } from "../../domain/kitEdits";
+import type { Kit, TripState } from "../../domain/types";
+import { TextIn } from "../../ui/fields";
+import { useLedTo } from "../../ui/useLedTo";
+import { Batteries } from "./Batteries";
+import { CameraEditor } from "./CameraEditor";
+import { Cards } from "./Cards";
+import { ShelfView } from "./ShelfView";
+import "./kit.css";
+
+/** The kit shelf: what each mode lasts, and everything carried. */
+export function KitPlace() {
+  const { kept } = useTripHere();
+  const kitId = kept.state?.kit_id;
+  return kitId === undefined ? null : <KitOf key={kitId} kitId={kitId} />;
+}
+
+function KitOf({ kitId }: { kitId: number }) {
+  const { id: tripId, kept: trip } = useTripHere();
+  const kept = useKeptKit(kitId);
+  const { state, edit, undo, redo } = kept;
+  const cache = useQueryClient();
+  const [chosen, setChosen] = useState<string | null>(null);
+  const kit = state?.kit;
+  const led = useLedTo(state !== undefined);
+
+  // the trip's rehearsal follows the kit as it is edited, before and after it is saved
+  useEffect(() => {
+    if (kit)
+      cache.setQueryData<TripState>(["trip", tripId], (old) =>
+        old && old.kit !== kit ? { ...old, kit } : old,
+      );
+  }, [cache, kit, tripId]);
+
+  const can = { undo: state?.can_undo === true, redo: state?.can_redo === true };
+  const commands = useMemo(
+    () => [
+      { name: "Undo in the kit", keys: "Ctrl+Z", allowed: can.undo, run: undo },
+      { name: "Redo in the kit", keys: "Ctrl+Shift+Z", allowed: can.redo, run: redo },
+    ],
+    [can.undo, can.redo, undo, redo],
+  );
+  useCommands("kit", commands);
+
+  if (kit === undefined || state === undefined)
+    return (
+      <main className="page">
+        {kept.error ? <p role="alert">{kept.error.message}</p> : "Opening the kit…"}
+      </main>
+    );
+  const ledCamera = /^kit\.cameras\[(\d+)\]/.exec(led ?? "")?.[1];
+  const camera =
+    kit.cameras.find((one) => one.id === chosen) ??
+    kit.cameras[Number(ledCamera ?? 0)] ??
+    kit.cameras[0];
+  const editKit = (change: (old: Kit) => Kit) => edit((doc) => ({ ...doc, kit: change(doc.kit) }));
+  const add = () => {
+    const made = withNewCamera(kit);
+    editKit(() => made.kit);
+    setChosen(made.camera);
+  };
+  return (
+    <main className="page kit-page">
+      <Conflicts kept={kept} what="kit" />
+      {kept.error ? (
+        <Alert
+          severity="error"
+          onClose={kept.dismiss}
+          action={<Button onClick={kept.retry}>Save again</Button>}
+        >
+          {kept.error.message}
+        </Alert>
+      ) : null}
+      <ShelfView kit={kit} trip={trip.state?.trip ?? null} onMode={setChosen} />
+      <div className="kit-tools row">
+        <TextIn
+          label="Name of the kit"
+          value={state.name}
+          onCommit={(name) => edit((doc) => ({ ...doc, name }))}
+          check={(text) => (text.trim() === "" ? "Give it a name." : null)}
+          width={230}
+        />
+        <Button onClick={undo} disabled={!can.undo}>
+          Undo
+        </Button>
+        <Button onClick={redo} disabled={!can.redo}>
+          Redo
+        </Button>
+        <Button variant="contained" onClick={add} disabled={kit.cameras.length >= 8}>
+          Add a camera
+        </Button>
+        <span className="hint">A new camera comes with one battery and one card.</span>
+      </div>
+      <div className="kit-columns">
+        <CameraEditor
+          kit={kit}
+          camera={camera}
+          uses={state.uses}
+          choose={setChosen}
+          editKit={editKit}
+        />
+        <div>
+          <Batteries kit={kit} editKit={editKit} />
+          <Cards kit={kit} editKit={editKit} />
+        </div>
+      </div>
+    </main>
+  );
+}

@@ -1,0 +1,254 @@
+import { Button } from "@mui/material";
+import { freshKey } from "../../domain/edits";
+import {
+  copyName,
+  freshMode,
+  resolutionName,
+  RESOLUTIONS,
+  withoutUnit,
+  withUnit,
+} from "../../domain/kitEdits";
+import { type Camera, FEATURES, type Mode } from "../../domain/types";
+import { CheckIn, ChoiceIn, NumberIn, TextIn } from "../../ui/fields";
+import type { Going } from "./CameraEditor";
+
+interface Props {
+  camera: Camera;
+  path: string;
+  put: (part: Partial<Camera>) => void;
+  usedIn: (mode: string) => readonly string[];
+  ask: (going: Going) => void;
+}
+
+/** A camera's modes, each entered by what people know. */
+export function Modes({ camera, path, put, usedIn, ask }: Props) {
+  const { modes } = camera;
+  const remove = (mode: Mode) => {
+    const trips = usedIn(mode.id);
+    ask({
+      what: `${mode.name} of ${camera.name}`,
+      more:
+        trips.length > 0
+          ? `${trips.join(", ")} ${trips.length > 1 ? "ask" : "asks"} for it. Those stretches stay and the board says that the mode is missing.`
+          : "No trip uses it.",
+      run: () => put({ modes: withoutUnit(modes, mode.id) }),
+    });
+  };
+  const copy = (mode: Mode) => {
+    const name = copyName(
+      mode.name,
+      modes.map((one) => one.name),
+    );
+    put({
+      modes: [
+        ...modes,
+        {
+          ...mode,
+          id: freshKey(
+            name,
+            modes.map((one) => one.id),
+          ),
+          name,
+        },
+      ],
+    });
+  };
+  return (
+    <>
+      <h3>Modes</h3>
+      <ul className="parts">
+        {modes.map((mode, place) => (
+          <li key={mode.id} className="part" aria-label={`Mode ${mode.name}`}>
+            <ModeFields
+              mode={mode}
+              path={`${path}.modes[${String(place)}]`}
+              putMode={(part) => put({ modes: withUnit(modes, { ...mode, ...part }) })}
+            />
+            <div className="row part-tools">
+              <button
+                type="button"
+                className="plain link"
+                disabled={modes.length >= 40}
+                onClick={() => copy(mode)}
+                aria-label={`Copy mode ${mode.name}`}
+              >
+                Copy
+              </button>
+              <button
+                type="button"
+                className="plain link"
+                disabled={modes.length === 1}
+                onClick={() => remove(mode)}
+                aria-label={`Delete mode ${mode.name}`}
+              >
+                Delete
+              </button>
+            </div>
+          </li>
+        ))}
+      </ul>
+      <Button
+        disabled={modes.length >= 40}
+        onClick={() => put({ modes: [...modes, freshMode(modes)] })}
+      >
+        Add a mode
+      </Button>
+    </>
+  );
+}
+
+function ModeFields({
+  mode,
+  path,
+  putMode,
+}: {
+  mode: Mode;
+  path: string;
+  putMode: (part: Partial<Mode>) => void;
+}) {
+  const { draw } = mode;
+  const custom = resolutionName(mode);
+  const resolutions = RESOLUTIONS.some((one) => one.name === custom)
+    ? RESOLUTIONS.map((one) => one.name)
+    : [custom, ...RESOLUTIONS.map((one) => one.name)];
+  return (
+    <>
+      <div className="row fields">
+        <TextIn
+          label="Mode"
+          path={`${path}.name`}
+          value={mode.name}
+          check={(text) => (text.trim() === "" ? "Give it a name." : null)}
+          onCommit={(name) => putMode({ name: name.trim().slice(0, 60) })}
+          width={104}
+        />
+        <ChoiceIn
+          label="Resolution"
+          value={custom}
+          choices={resolutions.map((name) => ({ value: name, name }))}
+          onCommit={(name) => {
+            const found = RESOLUTIONS.find((one) => one.name === name);
+            if (found) putMode({ width_px: found.width_px, height_px: found.height_px });
+          }}
+          width={100}
+        />
+        <NumberIn
+          label="Rate"
+          unit="1/s"
+          value={mode.fps}
+          min={1}
+          max={1000}
+          onCommit={(fps) => putMode({ fps })}
+          width={84}
+        />
+        <NumberIn
+          label="Bitrate"
+          unit="Mbit/s"
+          value={mode.video_mbps}
+          min={0.1}
+          max={2000}
+          onCommit={(video_mbps) => putMode({ video_mbps })}
+          width={112}
+        />
+        <ChoiceIn
+          label="Known by"
+          value={draw.kind}
+          choices={[
+            { value: "lasts", name: "lasts" },
+            { value: "watts", name: "watts" },
+          ]}
+          onCommit={(kind) =>
+            putMode({ draw: kind === "lasts" ? { kind, minutes: 80 } : { kind, watts: 3.5 } })
+          }
+          width={92}
+        />
+        {draw.kind === "lasts" ? (
+          <NumberIn
+            label="Lasts"
+            unit="min"
+            value={draw.minutes}
+            min={1}
+            max={10_000}
+            onCommit={(minutes) => putMode({ draw: { kind: "lasts", minutes } })}
+            width={100}
+          />
+        ) : (
+          <NumberIn
+            label="Drinks"
+            unit="W"
+            value={draw.watts}
+            min={0.01}
+            max={60}
+            onCommit={(watts) => putMode({ draw: { kind: "watts", watts } })}
+            width={100}
+          />
+        )}
+      </div>
+      <details>
+        <summary>More of this mode{mode.rise_k == null ? " (heat assumed)" : ""}</summary>
+        <div className="row fields">
+          <NumberIn
+            label="Warms by"
+            unit="K"
+            value={mode.rise_k}
+            min={0}
+            max={200}
+            assumed="by mass, W"
+            onCommit={(rise_k) => putMode({ rise_k })}
+            onClear={() => putMode({ rise_k: null })}
+            width={180}
+          />
+          <NumberIn
+            label="Box claims"
+            unit="min"
+            value={mode.box_minutes}
+            min={1}
+            max={10_000}
+            onCommit={(box_minutes) => putMode({ box_minutes })}
+            onClear={() => putMode({ box_minutes: null })}
+            width={120}
+          />
+          <NumberIn
+            label="Longest clip"
+            unit="s"
+            value={mode.clip_limit_s}
+            min={1}
+            max={86_400}
+            whole
+            assumed="none"
+            onCommit={(clip_limit_s) => putMode({ clip_limit_s })}
+            onClear={() => putMode({ clip_limit_s: null })}
+            width={140}
+          />
+          <NumberIn
+            label="Peak bitrate"
+            unit="Mbit/s"
+            value={mode.peak_mbps}
+            min={0.1}
+            max={4000}
+            assumed="1.3 × mean"
+            onCommit={(peak_mbps) => putMode({ peak_mbps })}
+            onClear={() => putMode({ peak_mbps: null })}
+            width={190}
+          />
+        </div>
+        <div className="row checks" role="group" aria-label={`Features that ${mode.name} allows`}>
+          {FEATURES.map((name) => (
+            <CheckIn
+              key={name}
+              label={name}
+              value={mode.features.includes(name)}
+              onCommit={(on) =>
+                putMode({
+                  features: FEATURES.filter((one) =>
+                    one === name ? on : mode.features.includes(one),
+                  ),
+                })
+              }
+            />
+          ))}
+        </div>
+      </details>
+    </>
+  );
+}

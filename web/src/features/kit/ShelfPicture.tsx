@@ -1,0 +1,278 @@
+import type { Camera, Cord, Kit, Mode, Shelf } from "../../domain/types";
+import { minutesText } from "../../domain/units";
+import { minuteTicks } from "../../scale/ticks";
+import { type Hook, shelfLayout, TOP } from "./shelfLayout";
+
+interface Props {
+  shelf: Shelf;
+  kit: Kit;
+  width: number;
+  onMode: (camera: string) => void;
+}
+
+const END_WORDS: Record<NonNullable<Cord["end"]>, string> = {
+  empty: "empty",
+  hot: "hot",
+  card_full: "card full",
+  clip_limit: "clip limit",
+};
+
+/** Cameras as planks, modes as cords that hang as long as they record. */
+export function ShelfPicture({ shelf, kit, width, onMode }: Props) {
+  const layout = shelfLayout(shelf, kit, width);
+  const { hooks, planks, height, y, maxMin } = layout;
+  const wide = Math.max(width, layout.width);
+  const ticks = minuteTicks(maxMin, layout.pxPerMin, 30);
+  const level = shelf.longest ? y(shelf.longest.minutes) : null;
+  return (
+    <div style={{ position: "relative", width: wide }}>
+      <svg
+        width={wide}
+        height={height}
+        aria-hidden="true"
+        className="label"
+        style={{ display: "block" }}
+      >
+        <defs>
+          <pattern
+            id="s-typical"
+            width="6"
+            height="6"
+            patternUnits="userSpaceOnUse"
+            patternTransform="rotate(45)"
+          >
+            <rect width="6" height="6" fill="var(--paper)" />
+            <rect width="2.6" height="6" fill="var(--rope)" />
+          </pattern>
+        </defs>
+        {ticks.map((minutes) => (
+          <g key={minutes}>
+            <line
+              x1={50}
+              x2={wide}
+              y1={y(minutes)}
+              y2={y(minutes)}
+              stroke="var(--rule)"
+              strokeWidth={0.7}
+              opacity={0.7}
+            />
+            <text x={44} y={y(minutes) + 4.5} textAnchor="end" fontSize={13} fill="var(--ink-2)">
+              {minutes % 60 === 0 ? `${String(minutes / 60)} h` : minutesText(minutes)}
+            </text>
+          </g>
+        ))}
+        {planks.map((plank) => (
+          <g key={plank.camera.id}>
+            <text x={plank.x0 + 2} y={20} fontSize={17} fontWeight={740} fill="var(--ink)">
+              {plank.camera.name}
+            </text>
+            <text x={plank.x0 + 2} y={36} fontSize={12.5} fill="var(--ink-2)">
+              {familyText(kit, plank.camera)}
+            </text>
+            <rect
+              x={plank.x0}
+              y={TOP - 8}
+              width={plank.x1 - plank.x0}
+              height={8}
+              fill="var(--ink)"
+            />
+          </g>
+        ))}
+        {hooks.map((hook) => (
+          <CordLine key={hook.key} hook={hook} y={y} maxMin={maxMin} />
+        ))}
+        {level === null ? null : (
+          <line x1={50} x2={wide} y1={level} y2={level} stroke="var(--act)" strokeWidth={2} />
+        )}
+        {hooks.map((hook) => (
+          <Caption key={hook.key} hook={hook} y={y} maxMin={maxMin} />
+        ))}
+        {level === null ? null : (
+          <text
+            x={wide - 4}
+            y={level - 6}
+            textAnchor="end"
+            fontSize={13.5}
+            fontWeight={640}
+            fill="var(--act)"
+            stroke="var(--paper)"
+            strokeWidth={4}
+            paintOrder="stroke"
+          >
+            {shelf.longest?.name} {minutesText(shelf.longest?.minutes ?? 0)}
+          </text>
+        )}
+      </svg>
+      <ul className="shelf-cords" aria-label="Modes">
+        {hooks.map((hook) => (
+          <li
+            key={hook.key}
+            style={{ left: hook.x - 30, top: TOP - 24, width: 60, height: height - TOP }}
+          >
+            <button
+              type="button"
+              className="plain"
+              onClick={() => onMode(hook.camera.id)}
+              aria-label={sentence(hook)}
+            />
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+function familyText(kit: Kit, camera: Camera): string {
+  const family = kit.families.find((one) => one.id === camera.battery_family);
+  const wh = family
+    ? `${family.name}, ${((family.mah * family.nominal_v) / 1000).toFixed(1)} W h`
+    : "";
+  return [camera.model, wh].filter(Boolean).join(" · ");
+}
+
+interface LineProps {
+  hook: Hook;
+  y: (minutes: number) => number;
+  maxMin: number;
+}
+
+const HALF = 11;
+
+function CordLine({ hook, y, maxMin }: LineProps) {
+  const { cord, x, mode } = hook;
+  const end = Math.min(cord.minutes ?? maxMin, maxMin);
+  const bottom = y(end);
+  const second = cord.second_minutes;
+  return (
+    <g>
+      <text x={x} y={TOP - 13} textAnchor="middle" fontSize={13} fontWeight={640} fill="var(--ink)">
+        {mode.name.slice(0, 9)}
+      </text>
+      <rect
+        x={x - HALF}
+        y={TOP}
+        width={2 * HALF}
+        height={bottom - TOP}
+        fill={cord.measured ? "var(--rope)" : "url(#s-typical)"}
+        stroke="var(--rope)"
+        strokeWidth={1.2}
+      />
+      <CordEnd cord={cord} x={x} y={bottom} />
+      {cord.low_minutes != null && cord.high_minutes != null ? (
+        <Bracket
+          x={x + HALF + 6}
+          y0={y(Math.min(cord.low_minutes, maxMin))}
+          y1={y(Math.min(cord.high_minutes, maxMin))}
+        />
+      ) : null}
+      {second != null && second <= maxMin ? (
+        <g stroke="var(--ink-2)" strokeWidth={1}>
+          <line x1={x} x2={x} y1={bottom + 8} y2={y(second)} strokeDasharray="1 3" />
+          <line
+            x1={x - 7}
+            x2={x + 7}
+            y1={y(second)}
+            y2={y(second)}
+            strokeWidth={cord.second_end === "hot" ? 1 : 2}
+          />
+        </g>
+      ) : null}
+      {mode.box_minutes != null && mode.box_minutes <= maxMin ? (
+        <circle
+          cx={x}
+          cy={y(mode.box_minutes)}
+          r={4.5}
+          fill="var(--paper)"
+          stroke="var(--ink)"
+          strokeWidth={1.5}
+        />
+      ) : null}
+    </g>
+  );
+}
+
+/** Toothed where heat ends it, flat where the battery does, notched for the card, a knot for the clip limit. */
+function CordEnd({ cord, x, y }: { cord: Cord; x: number; y: number }) {
+  const half = HALF + 2;
+  switch (cord.end) {
+    case "hot":
+      return (
+        <path
+          d={`M${String(x - half)} ${String(y)}h${String(2 * half)}v12l${String(-half / 2)} -7l${String(-half / 2)} 7l${String(-half / 2)} -7l${String(-half / 2)} 7z`}
+          fill="var(--ember)"
+        />
+      );
+    case "empty":
+      return <rect x={x - half} y={y} width={2 * half} height={6} fill="var(--ink)" />;
+    case "card_full":
+      return (
+        <path
+          d={`M${String(x - half)} ${String(y)}h${String(2 * half)}v9h${String(-half + 4)}v-5h-8v5h${String(-half + 4)}z`}
+          fill="var(--card)"
+        />
+      );
+    case "clip_limit":
+      return (
+        <circle cx={x} cy={y + 5} r={7} fill="var(--paper)" stroke="var(--ink)" strokeWidth={3} />
+      );
+    case null:
+    case undefined:
+      return (
+        <path
+          d={`M${String(x)} ${String(y)}v8m-5 -5l5 6l5 -6`}
+          fill="none"
+          stroke="var(--rope)"
+          strokeWidth={1.6}
+        />
+      );
+  }
+}
+
+function Bracket({ x, y0, y1 }: { x: number; y0: number; y1: number }) {
+  return (
+    <path
+      d={`M${String(x - 3)} ${String(y0)}h5v${String(y1 - y0)}h-5`}
+      fill="none"
+      stroke="var(--ink-2)"
+      strokeWidth={1.1}
+    />
+  );
+}
+
+function Caption({ hook, y, maxMin }: LineProps) {
+  const { cord, x } = hook;
+  const top = y(Math.min(cord.minutes ?? maxMin, maxMin)) + 16;
+  const words = cord.end == null ? "no end" : END_WORDS[cord.end];
+  return (
+    <g>
+      <rect x={x - 27} y={top} width={54} height={32} fill="var(--paper)" />
+      <text x={x} y={top + 13} textAnchor="middle" fontSize={13} fontWeight={640} fill="var(--ink)">
+        {cord.minutes == null ? "48 h +" : minutesText(cord.minutes)}
+      </text>
+      <text x={x} y={top + 28} textAnchor="middle" fontSize={12.5} fill="var(--ink-2)">
+        {words}
+      </text>
+    </g>
+  );
+}
+
+function sentence({ camera, mode, cord }: { camera: Camera; mode: Mode; cord: Cord }): string {
+  const head = `${camera.name} ${mode.name}: `;
+  if (cord.minutes == null || cord.end == null)
+    return `${head}nothing ends it within 48 hours. Edit this camera.`;
+  const range =
+    cord.low_minutes != null && cord.high_minutes != null
+      ? ` (${minutesText(cord.low_minutes)} to ${minutesText(cord.high_minutes)})`
+      : "";
+  const then =
+    cord.second_minutes != null && cord.second_end != null
+      ? ` Otherwise ${END_WORDS[cord.second_end]} after ${minutesText(cord.second_minutes)}.`
+      : "";
+  const lasts =
+    cord.lasts_longest_leg == null
+      ? ""
+      : cord.lasts_longest_leg
+        ? " Lasts your longest leg."
+        : " Does not last your longest leg.";
+  return `${head}${END_WORDS[cord.end]} after ${minutesText(cord.minutes)}${range}.${then}${lasts} ${cord.measured ? "Measured." : "Assumed heat."} Edit this camera.`;
+}

@@ -1,0 +1,132 @@
+import { Slider } from "@mui/material";
+import { useEffect, useRef, useState } from "react";
+import { hangShelf } from "../../api/queries";
+import { Pump } from "../../api/pump";
+import type { Kit, Shelf, Trip } from "../../domain/types";
+import { degreesText, minutesText } from "../../domain/units";
+import { Pick } from "../../ui/fields";
+import { useWidth } from "../../ui/useWidth";
+import { ShelfPicture } from "./ShelfPicture";
+
+interface Props {
+  kit: Kit;
+  trip: Trip | null;
+  onMode: (camera: string) => void;
+}
+
+const AIRS = [
+  { value: "0", name: "still" },
+  { value: "1.2", name: "walking" },
+  { value: "5", name: "5 m/s" },
+  { value: "9", name: "9 m/s" },
+] as const;
+const FIRST = "(first)";
+
+interface Question {
+  kit: Kit;
+  trip: Trip | null;
+  ambient_c: number;
+  air_mps: number;
+  set_up: string | null;
+}
+
+/** Which modes last the longest leg, and what ends them, in the air chosen here. */
+export function ShelfView({ kit, trip, onMode }: Props) {
+  const [ambient, setAmbient] = useState(20);
+  const [air, setAir] = useState<(typeof AIRS)[number]["value"]>("0");
+  const [setUp, setSetUp] = useState(FIRST);
+  const { shelf, late, error } = useShelf({
+    kit,
+    trip,
+    ambient_c: ambient,
+    air_mps: Number(air),
+    set_up: setUp === FIRST ? null : setUp,
+  });
+  const frame = useRef<HTMLDivElement>(null);
+  const width = useWidth(frame, 1200);
+  const setUps = [
+    ...new Map(kit.cameras.flatMap((camera) => camera.set_ups).map((one) => [one.id, one.name])),
+  ];
+  return (
+    <section aria-label="Shelf">
+      <h1 data-testid="shelf-headline">{shelf?.headline ?? "Hanging the shelf…"}</h1>
+      <p className="hint">
+        Each cord hangs as long as its mode records: full battery, largest card that fits, until
+        something ends it.
+        {shelf?.longest
+          ? ` The level line is ${shelf.longest.name}, ${minutesText(shelf.longest.minutes)}.`
+          : ""}
+        {late ? " Working…" : ""}
+      </p>
+      {error ? <p role="alert">{error}</p> : null}
+      <div className="shelf-controls label">
+        <span className="shelf-control">
+          air <Pick label="Air" value={air} choices={AIRS} onPick={setAir} />
+        </span>
+        <span className="shelf-control slider">
+          <span id="shelf-temperature">temperature {degreesText(ambient)}C</span>
+          <Slider
+            value={ambient}
+            min={-20}
+            max={45}
+            step={1}
+            marks={[-20, -10, 0, 10, 20, 30, 40].map((value) => ({
+              value,
+              label: degreesText(value),
+            }))}
+            onChange={(_, value) => setAmbient(value as number)}
+            aria-labelledby="shelf-temperature"
+            getAriaValueText={(value) => `${String(value)} degrees`}
+          />
+        </span>
+        {setUps.length > 1 ? (
+          <span className="shelf-control">
+            set-up{" "}
+            <Pick
+              label="Set-up"
+              value={setUp}
+              choices={[
+                { value: FIRST, name: "each one’s first" },
+                ...setUps.map(([value, name]) => ({ value, name })),
+              ]}
+              onPick={setSetUp}
+            />
+          </span>
+        ) : null}
+      </div>
+      <div ref={frame} className="shelf-frame">
+        {shelf ? <ShelfPicture shelf={shelf} kit={kit} width={width} onMode={onMode} /> : null}
+      </div>
+    </section>
+  );
+}
+
+interface Hung {
+  shelf: Shelf | null;
+  late: boolean;
+  error: string | null;
+}
+
+function useShelf(question: Question): Hung {
+  const [hung, setHung] = useState<Hung>({ shelf: null, late: true, error: null });
+  const [pump] = useState(
+    () =>
+      new Pump<Question, Shelf>(
+        hangShelf,
+        (shelf, _, newest) => setHung({ shelf, late: !newest, error: null }),
+        (error, newest) => {
+          if (newest)
+            setHung((old) => ({
+              ...old,
+              late: true,
+              error: error instanceof Error ? error.message : String(error),
+            }));
+        },
+      ),
+  );
+  const { kit, trip, ambient_c, air_mps, set_up } = question;
+  useEffect(() => {
+    pump.push({ kit, trip, ambient_c, air_mps, set_up });
+  }, [pump, kit, trip, ambient_c, air_mps, set_up]);
+  return hung;
+}

@@ -1,0 +1,267 @@
+import { Button } from "@mui/material";
+import { asKind, ACTIVITIES, fromLocalField, HANDS, localField } from "../../domain/routeEdits";
+import type { Item, Leg, Stop } from "../../domain/types";
+import { durationText, parseDuration } from "../../domain/units";
+import { CheckIn, ChoiceIn, NumberIn, TextIn } from "../../ui/fields";
+
+interface Props {
+  item: Item;
+  path: string;
+  first: boolean;
+  last: boolean;
+  only: boolean;
+  asked: number;
+  put: (next: Item) => void;
+  onMove: (by: -1 | 1) => void;
+  onInsert: (kind: Item["kind"]) => void;
+  onDelete: () => void;
+}
+
+/** Everything of one leg or stop, typed. */
+export function RowFields({
+  item,
+  path,
+  first,
+  last,
+  only,
+  asked,
+  put,
+  onMove,
+  onInsert,
+  onDelete,
+}: Props) {
+  return (
+    <>
+      <div className="row fields">
+        <TextIn
+          label="Name"
+          path={`${path}.name`}
+          value={item.name}
+          check={(text) => (text.trim() === "" ? "Give it a name." : null)}
+          onCommit={(name) => put({ ...item, name: name.trim().slice(0, 60) })}
+        />
+        <ChoiceIn
+          label="Kind"
+          value={item.kind}
+          choices={[
+            { value: "leg", name: "leg" },
+            { value: "stop", name: "stop" },
+          ]}
+          onCommit={(kind) => put(asKind(item, kind))}
+          width={84}
+        />
+        <Duration item={item} path={path} put={put} />
+        <TextIn
+          label="Not before (local)"
+          value={item.not_before == null ? "" : localField(item.not_before).replace("T", " ")}
+          placeholder="2027-06-12 16:00"
+          check={(text) =>
+            text.trim() === "" || fromLocalField(text.trim().replace(" ", "T"))
+              ? null
+              : "Like 2027-06-12 16:00, or empty."
+          }
+          onCommit={(text) =>
+            put({ ...item, not_before: fromLocalField(text.trim().replace(" ", "T")) })
+          }
+          width={172}
+        />
+        <NumberIn
+          label="Air from"
+          unit="°C"
+          value={item.temp_start_c}
+          min={-60}
+          max={70}
+          onCommit={(temp_start_c) => put({ ...item, temp_start_c })}
+          width={92}
+        />
+        <NumberIn
+          label="to"
+          unit="°C"
+          value={item.temp_end_c}
+          min={-60}
+          max={70}
+          onCommit={(temp_end_c) => put({ ...item, temp_end_c })}
+          width={84}
+        />
+        <NumberIn
+          label="Sun on kit"
+          unit="%"
+          value={Math.round(item.sun_share * 100)}
+          min={0}
+          max={100}
+          onCommit={(share) => put({ ...item, sun_share: share / 100 })}
+          width={100}
+        />
+        {item.kind === "leg" ? (
+          <LegFields leg={item} path={path} put={put} />
+        ) : (
+          <StopFields stop={item} put={put} />
+        )}
+        <CheckIn
+          label="Gloves on"
+          value={item.gloves}
+          onCommit={(gloves) => put({ ...item, gloves })}
+        />
+      </div>
+      <div className="row row-tools">
+        <Button size="small" onClick={() => onInsert("leg")}>
+          Leg after
+        </Button>
+        <Button size="small" onClick={() => onInsert("stop")}>
+          Stop after
+        </Button>
+        <Button size="small" disabled={first} onClick={() => onMove(-1)}>
+          Earlier
+        </Button>
+        <Button size="small" disabled={last} onClick={() => onMove(1)}>
+          Later
+        </Button>
+        <Button size="small" color="error" disabled={only} onClick={onDelete}>
+          Delete {item.name}
+        </Button>
+        {asked > 0 ? (
+          <span className="hint">
+            {asked} {asked === 1 ? "camera is" : "cameras are"} asked here; deleting takes that out
+            too. Undo brings it back.
+          </span>
+        ) : null}
+      </div>
+    </>
+  );
+}
+
+function Duration({ item, path, put }: Pick<Props, "item" | "path" | "put">) {
+  return (
+    <TextIn
+      label="Lasts, h:min"
+      path={`${path}.duration_s`}
+      value={durationText(item.duration_s)}
+      check={(text) => ((parseDuration(text) ?? 0) > 0 ? null : "Like 1:35, 95 or 1 h 35.")}
+      onCommit={(text) => {
+        const duration_s = parseDuration(text) ?? item.duration_s;
+        const next = { ...item, duration_s };
+        const fits =
+          next.kind === "leg" ||
+          next.asleep == null ||
+          next.asleep.start_s + next.asleep.duration_s <= duration_s;
+        put(fits ? next : { ...next, asleep: null });
+      }}
+      width={110}
+    />
+  );
+}
+
+function LegFields({ leg, path, put }: { leg: Leg; path: string; put: (next: Item) => void }) {
+  return (
+    <>
+      <ChoiceIn
+        label="Activity"
+        value={leg.activity}
+        choices={Object.entries(ACTIVITIES).map(([value, name]) => ({
+          value: value as Leg["activity"],
+          name,
+        }))}
+        onCommit={(activity) => put({ ...leg, activity })}
+        width={110}
+      />
+      <ChoiceIn
+        label="Hands"
+        path={`${path}.hands`}
+        value={leg.hands}
+        choices={Object.entries(HANDS).map(([value, name]) => ({
+          value: value as Leg["hands"],
+          name,
+        }))}
+        onCommit={(hands) => put({ ...leg, hands })}
+        width={160}
+      />
+      <NumberIn
+        label="Airflow"
+        unit="m/s"
+        value={leg.air_mps}
+        min={0}
+        max={100}
+        onCommit={(air_mps) => put({ ...leg, air_mps })}
+        width={104}
+      />
+      <NumberIn
+        label="Height from"
+        unit="m"
+        value={leg.height_start_m}
+        min={-500}
+        max={9000}
+        onCommit={(height_start_m) => put({ ...leg, height_start_m })}
+        onClear={() => put({ ...leg, height_start_m: null })}
+        width={116}
+      />
+      <NumberIn
+        label="to"
+        unit="m"
+        value={leg.height_end_m}
+        min={-500}
+        max={9000}
+        onCommit={(height_end_m) => put({ ...leg, height_end_m })}
+        onClear={() => put({ ...leg, height_end_m: null })}
+        width={84}
+      />
+    </>
+  );
+}
+
+function StopFields({ stop, put }: { stop: Stop; put: (next: Item) => void }) {
+  const asleep = stop.asleep;
+  const most = stop.duration_s / 60;
+  return (
+    <>
+      <NumberIn
+        label="Height"
+        unit="m"
+        value={stop.height_m}
+        min={-500}
+        max={9000}
+        onCommit={(height_m) => put({ ...stop, height_m })}
+        onClear={() => put({ ...stop, height_m: null })}
+        width={96}
+      />
+      <CheckIn
+        label="Asleep for a while"
+        value={asleep != null}
+        onCommit={(on) =>
+          put({
+            ...stop,
+            asleep: on
+              ? {
+                  start_s: Math.floor(stop.duration_s / 4),
+                  duration_s: Math.max(1, Math.floor(stop.duration_s / 2)),
+                }
+              : null,
+          })
+        }
+      />
+      {asleep == null ? null : (
+        <>
+          <NumberIn
+            label="Asleep after"
+            unit="min"
+            value={Math.round(asleep.start_s / 60)}
+            min={0}
+            max={Math.floor(most - asleep.duration_s / 60)}
+            whole
+            onCommit={(after) => put({ ...stop, asleep: { ...asleep, start_s: after * 60 } })}
+            width={126}
+          />
+          <NumberIn
+            label="for"
+            unit="min"
+            value={Math.round(asleep.duration_s / 60)}
+            min={1}
+            max={Math.floor(most - asleep.start_s / 60)}
+            whole
+            onCommit={(length) => put({ ...stop, asleep: { ...asleep, duration_s: length * 60 } })}
+            width={96}
+          />
+        </>
+      )}
+    </>
+  );
+}

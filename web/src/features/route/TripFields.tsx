@@ -1,0 +1,82 @@
+import { fromLocalField, localField } from "../../domain/routeEdits";
+import type { Trip } from "../../domain/types";
+import { NumberIn, TextIn } from "../../ui/fields";
+
+interface Props {
+  trip: Trip;
+  put: (part: Partial<Trip>) => void;
+}
+
+const FIRST_PLACE = { latitude: 0, longitude: 0, height_m: 0 };
+
+function zoneIsKnown(zone: string): boolean {
+  try {
+    new Intl.DateTimeFormat("en", { timeZone: zone });
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+/** The trip's name, start and place. */
+export function TripFields({ trip, put }: Props) {
+  const { place } = trip;
+  const at = place ?? FIRST_PLACE;
+  return (
+    <div className="row fields trip-fields">
+      <TextIn
+        label="Trip"
+        path="trip.name"
+        value={trip.name}
+        check={(text) => (text.trim() === "" ? "Give it a name." : null)}
+        onCommit={(name) => put({ name: name.trim().slice(0, 60) })}
+        width={220}
+      />
+      <TextIn
+        label="Start, local clock"
+        path="trip.start"
+        value={localField(trip.start).replace("T", " ")}
+        check={(text) =>
+          fromLocalField(text.trim().replace(" ", "T")) ? null : "Like 2027-06-12 06:00."
+        }
+        onCommit={(text) => {
+          const start = fromLocalField(text.trim().replace(" ", "T"));
+          if (start) put({ start });
+        }}
+        width={172}
+      />
+      <TextIn
+        label="Time zone"
+        path="trip.time_zone"
+        value={trip.time_zone}
+        check={(text) => (zoneIsKnown(text.trim()) ? null : "Like UTC or Etc/GMT-2.")}
+        onCommit={(zone) => put({ time_zone: zone.trim() })}
+        width={140}
+      />
+      <NumberIn
+        label="Latitude"
+        path="trip.place"
+        unit="°"
+        value={place?.latitude}
+        min={-90}
+        max={90}
+        onCommit={(latitude) => put({ place: { ...at, latitude } })}
+        onClear={() => put({ place: null })}
+        width={104}
+      />
+      <NumberIn
+        label="Longitude"
+        unit="°"
+        value={place?.longitude}
+        min={-180}
+        max={180}
+        onCommit={(longitude) => put({ place: { ...at, longitude } })}
+        onClear={() => put({ place: null })}
+        width={110}
+      />
+      <span className="hint">
+        The place gives light and sun; without it the sun’s heat is left out.
+      </span>
+    </div>
+  );
+}

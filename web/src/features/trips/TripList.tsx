@@ -1,0 +1,85 @@
+import { Button, Dialog } from "@mui/material";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link } from "react-router";
+import { deleteTrip } from "../../api/queries";
+
+interface TripLine {
+  id: number;
+  name: string;
+  kit: string;
+  saved_at: string;
+}
+
+/** The trips, each with its kit; deletion says what goes with it. */
+export function TripList({ trips }: { trips: readonly TripLine[] }) {
+  const [going, setGoing] = useState<TripLine | null>(null);
+  const cache = useQueryClient();
+  const removing = useMutation({
+    mutationFn: deleteTrip,
+    onSettled: () => {
+      setGoing(null);
+      void cache.invalidateQueries();
+    },
+  });
+  return (
+    <>
+      <ul className="trip-list">
+        {trips.map((trip) => (
+          <li key={trip.id}>
+            <Link to={`/trip/${String(trip.id)}/board`} className="trip-link label">
+              {trip.name}
+            </Link>
+            <span className="trip-more">
+              {trip.kit}, saved{" "}
+              {new Date(trip.saved_at).toLocaleString("en-GB", {
+                dateStyle: "medium",
+                timeStyle: "short",
+              })}
+            </span>
+            <span className="row">
+              <a
+                className="link"
+                href={`/api/trips/${String(trip.id)}/file`}
+                aria-label={`Save the plan file of ${trip.name}`}
+              >
+                Save file
+              </a>
+              <button
+                type="button"
+                className="plain link"
+                onClick={() => setGoing(trip)}
+                aria-label={`Delete ${trip.name}`}
+              >
+                Delete
+              </button>
+            </span>
+          </li>
+        ))}
+      </ul>
+      {removing.error ? <p role="alert">{removing.error.message}</p> : null}
+      <Dialog open={going !== null} onClose={() => setGoing(null)} aria-labelledby="delete-trip">
+        <div className="sheet">
+          <h2 id="delete-trip">Delete {going?.name}?</h2>
+          <p>
+            Its legs, its plan and all its steps go with it and cannot be brought back. Its kit (
+            {going?.kit}) stays. Save its file first if in doubt.
+          </p>
+          <div className="row">
+            <Button
+              variant="contained"
+              color="error"
+              disabled={removing.isPending}
+              onClick={() => {
+                if (going) removing.mutate(going.id);
+              }}
+            >
+              Delete the trip
+            </Button>
+            <Button onClick={() => setGoing(null)}>Keep it</Button>
+          </div>
+        </div>
+      </Dialog>
+    </>
+  );
+}

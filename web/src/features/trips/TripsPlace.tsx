@@ -1,0 +1,131 @@
+import { Alert, Button } from "@mui/material";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useContext, useRef, useState } from "react";
+import { Link, useNavigate } from "react-router";
+import { Refused } from "../../api/client";
+import { makeTrip, openDemo, openPlanFile, queries } from "../../api/queries";
+import { ThemeContext } from "../../app/themeContext";
+import { KitList } from "./KitList";
+import { NewTrip } from "./NewTrip";
+import { TripList } from "./TripList";
+import "./trips.css";
+
+/** All trips and kits, new ones, and plan files. */
+export function TripsPlace() {
+  const { theme, toggle } = useContext(ThemeContext);
+  const trips = useQuery(queries.trips());
+  const kits = useQuery(queries.kits());
+  const navigate = useNavigate();
+  const cache = useQueryClient();
+  const chooser = useRef<HTMLInputElement>(null);
+  const [over, setOver] = useState(false);
+  const [fileName, setFileName] = useState("");
+  const arrive = (place: string) => async (trip: { id: number }) => {
+    await cache.invalidateQueries({ queryKey: ["trips"] });
+    await cache.invalidateQueries({ queryKey: ["kits"] });
+    void navigate(`/trip/${String(trip.id)}/${place}`);
+  };
+  const opening = useMutation({
+    mutationFn: async (file: File) => {
+      setFileName(file.name);
+      return openPlanFile(await file.arrayBuffer());
+    },
+    onSuccess: arrive("board"),
+  });
+  const making = useMutation({ mutationFn: makeTrip, onSuccess: arrive("kit") });
+  const demo = useMutation({ mutationFn: openDemo, onSuccess: (state) => arrive("board")(state) });
+  const empty = trips.data?.length === 0;
+  const open = (files: FileList | null) => {
+    const file = files?.[0];
+    if (file) opening.mutate(file);
+    if (chooser.current) chooser.current.value = "";
+  };
+  return (
+    <>
+      <header className="head-bar label">
+        <Link to="/" className="brand">
+          Tumbrel
+        </Link>
+        <span className="trip-name">Rehearse a filmed trip before you leave</span>
+        <span className="head-tools">
+          <button
+            type="button"
+            className="plain tool"
+            onClick={toggle}
+            aria-label={
+              theme === "light" ? "Dim theme, for a head torch" : "Light theme, for the sun"
+            }
+          >
+            {theme === "light" ? "Dim" : "Light"}
+          </button>
+        </span>
+      </header>
+      <main
+        className={over ? "page trips-page over" : "page trips-page"}
+        onDragOver={(event) => {
+          event.preventDefault();
+          setOver(true);
+        }}
+        onDragLeave={() => setOver(false)}
+        onDrop={(event) => {
+          event.preventDefault();
+          setOver(false);
+          open(event.dataTransfer.files);
+        }}
+      >
+        <h1>{empty ? "Will it last? Begin with one of these." : "Your trips"}</h1>
+        <FileTrouble error={opening.error} name={fileName} />
+        {(making.error ?? demo.error) ? (
+          <Alert severity="error">{(making.error ?? demo.error)?.message}</Alert>
+        ) : null}
+        {empty ? (
+          <div className="row starts">
+            <Button variant="contained" disabled={demo.isPending} onClick={() => demo.mutate()}>
+              Begin from the demo trip
+            </Button>
+          </div>
+        ) : null}
+        <TripList trips={trips.data ?? []} />
+        <section>
+          <h2>Open a plan file</h2>
+          <p className="hint">
+            A .json file saved by Tumbrel. Drop it here, or choose it. A file with anything wrong in
+            it changes nothing.
+          </p>
+          <input
+            ref={chooser}
+            type="file"
+            accept=".json,application/json"
+            aria-label="Plan file"
+            className="file-chooser"
+            onChange={(event) => open(event.target.files)}
+          />
+        </section>
+        <NewTrip
+          kits={kits.data ?? []}
+          busy={making.isPending}
+          onMake={(asked) => making.mutate(asked)}
+        />
+        <KitList kits={kits.data ?? []} />
+      </main>
+    </>
+  );
+}
+
+function FileTrouble({ error, name }: { error: Error | null; name: string }) {
+  if (error === null) return null;
+  const faults = error instanceof Refused ? error.problem.faults : [];
+  return (
+    <Alert severity="error" role="alert">
+      {faults.length === 0 ? error.message : `${name} was not opened; nothing was changed.`}
+      <ul className="faults">
+        {faults.slice(0, 12).map((fault) => (
+          <li key={fault.path + fault.why}>
+            <code>{fault.path}</code>: {fault.why}
+          </li>
+        ))}
+      </ul>
+      {faults.length > 12 ? `and ${String(faults.length - 12)} more` : null}
+    </Alert>
+  );
+}

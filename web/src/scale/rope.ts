@@ -1,0 +1,68 @@
+import { firstAfter, momentOf } from "../domain/moment";
+import type { Course } from "../domain/types";
+
+export interface Point {
+  x: number;
+  y: number;
+}
+
+export type ColumnOf = (course: Course, index: number) => number;
+
+/** Points of a column over a time window, its edges included, thinned to one a pixel. */
+export function columnPoints(
+  course: Course,
+  startMs: number,
+  endMs: number,
+  y: (ms: number) => number,
+  value: (moment: { charge: number; bodyC: number; usedBytes: number }) => number,
+): Point[] {
+  const points: Point[] = [];
+  const add = (ms: number, moment: { charge: number; bodyC: number; usedBytes: number }) =>
+    points.push({ x: value(moment), y: y(ms) });
+  const first = momentOf(course, startMs);
+  if (first === null) return [];
+  add(startMs, first);
+  for (let i = firstAfter(course.t_ms, startMs); i < course.t_ms.length; i += 1) {
+    const ms = course.t_ms[i] ?? 0;
+    if (ms >= endMs) break;
+    add(ms, {
+      charge: course.charge[i] ?? 0,
+      bodyC: course.body_c[i] ?? 0,
+      usedBytes: course.used_bytes[i] ?? 0,
+    });
+  }
+  const last = momentOf(course, endMs - 1);
+  if (last !== null) add(endMs, last);
+  return thin(points);
+}
+
+/** Drop points that stand within half a pixel of both neighbours' line. */
+export function thin(points: readonly Point[]): Point[] {
+  const kept: Point[] = [];
+  for (const [place, point] of points.entries()) {
+    const before = kept.at(-1);
+    const after = points[place + 1];
+    if (before && after && after.y > before.y) {
+      const way = (point.y - before.y) / (after.y - before.y);
+      const straight = before.x + (after.x - before.x) * way;
+      if (Math.abs(straight - point.x) < 0.35 && after.y - before.y < 40) continue;
+    }
+    kept.push(point);
+  }
+  return kept;
+}
+
+/** A closed shape between a straight line at `fromX` and the points. */
+export function areaPath(points: readonly Point[], fromX: number): string {
+  const first = points[0];
+  const last = points.at(-1);
+  if (first === undefined || last === undefined) return "";
+  const edge = points.map((p) => `L${p.x.toFixed(1)} ${p.y.toFixed(1)}`).join("");
+  return `M${String(fromX)} ${first.y.toFixed(1)}${edge}L${String(fromX)} ${last.y.toFixed(1)}Z`;
+}
+
+export function linePath(points: readonly Point[]): string {
+  return points
+    .map((p, place) => `${place === 0 ? "M" : "L"}${p.x.toFixed(1)} ${p.y.toFixed(1)}`)
+    .join("");
+}

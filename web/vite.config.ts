@@ -1,0 +1,10 @@
+/// <reference types="vitest/config" />
+import react from "@vitejs/plugin-react";
+import { defineConfig } from "vite";
+
+export default defineConfig({
+  base: "/static/",
+  plugins: [react()],
+  build: { target: "es2022", assetsInlineLimit: 0, chunkSizeWarningLimit: 900 },
+  test: { environment: "jsdom", include: ["src/**/*.test.{ts,tsx}"] },
+});

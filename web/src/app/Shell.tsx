@@ -140,10 +140,10 @@ function TripHead({ name, canUndo, canRedo, undo, redo, saveFile }: HeadProps) {
             </button>
           </>
         )}
-        <button type="button" className="plain tool" onClick={saveFile}>
+        <button type="button" className="plain tool wide" onClick={saveFile}>
           Save file
         </button>
-        <Link to="/trips" className="tool">
+        <Link to="/trips" className="tool wide">
           Trips
         </Link>
         <button

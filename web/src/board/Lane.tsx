@@ -1,9 +1,9 @@
 import { memo } from "react";
 import type { Assignment, Camera, CameraResult, LaidItem, Pooled } from "../domain/types";
-import { minutesText } from "../domain/units";
 import type { Band, Elastic } from "../scale/elastic";
 import type { Lanes } from "../scale/lanes";
-import { LINE_PX, placeLabels } from "../scale/labels";
+import { LINE_PX } from "../scale/labels";
+import { gapTexts } from "./gapTexts";
 import { areaPath, columnPoints, linePath } from "../scale/rope";
 
 const SPINE_PX: Record<Assignment["importance"], number> = { must: 4, want: 2, nice: 1 };
@@ -149,24 +149,15 @@ function Gaps({
   x,
   spineX,
 }: LaneProps & { spineX: number }) {
-  const losses = result.losses
-    .filter((loss) => loss.end_ms > window.startMs && loss.start_ms < window.endMs)
-    .map((loss) => {
-      const top = scale.y(loss.start_ms);
-      return { loss, top, height: Math.max(GAP_MIN_PX, scale.y(loss.end_ms) - top) };
-    });
-  const labels = placeLabels(
-    losses.map(({ loss, top }) => ({
-      top,
-      bottom: scale.bands.find((band) => band.id === loss.item)?.y1 ?? top,
-      lines: compact ? 1 : 2,
-    })),
+  const losses = result.losses.filter(
+    (loss) => loss.end_ms > window.startMs && loss.start_ms < window.endMs,
   );
-  const textX = x + lanes.gutter;
+  const texts = lanes.gutterW < 60 ? [] : gapTexts(losses, scale, compact);
   return (
     <g data-part="gaps">
-      {losses.map(({ loss, top, height }, place) => {
-        const label = labels[place] ?? { y: top, lines: 1 };
+      {losses.map((loss) => {
+        const top = scale.y(loss.start_ms);
+        const height = Math.max(GAP_MIN_PX, scale.y(loss.end_ms) - top);
         return (
           <g key={`${loss.item}-${loss.cause}`}>
             <rect
@@ -185,26 +176,21 @@ function Gaps({
               stroke="var(--gap)"
               strokeWidth={2}
             />
-            {lanes.gutterW < 60 ? null : (
-              <text
-                className="label"
-                x={textX}
-                y={label.y + 12}
-                fill="var(--gap)"
-                fontSize={13}
-                fontWeight={640}
-              >
-                <tspan x={textX}>{minutesText(loss.minutes)} lost</tspan>
-                {label.lines > 1 ? (
-                  <tspan x={textX} dy={LINE_PX} fontWeight={450}>
-                    {loss.text}
-                  </tspan>
-                ) : null}
-              </text>
-            )}
           </g>
         );
       })}
+      <g className="label" fill="var(--gap)" fontSize={13} fontWeight={640}>
+        {texts.map((text) => (
+          <text key={text.key} x={x + lanes.gutter} y={text.y + 12}>
+            {text.minutes}
+            {text.cause === null ? null : (
+              <tspan x={x + lanes.gutter} dy={LINE_PX} fontWeight={450}>
+                {text.cause}
+              </tspan>
+            )}
+          </text>
+        ))}
+      </g>
     </g>
   );
 }
@@ -270,6 +256,7 @@ function BatteryNames({
   let shown = "";
   const names: { id: string; name: string; y: number }[] = [];
   for (const band of scale.bands) {
+    if (lanes.phone && band.kind === "stop") continue; // the work stands on the rope there
     if (!assignments.some((one) => one.item === band.id)) continue;
     const from = laid.find((one) => one.id === band.id)?.start_ms ?? band.startMs;
     const battery = batteries.find((one) =>

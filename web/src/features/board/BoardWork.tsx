@@ -18,7 +18,7 @@ import { Legend } from "./Legend";
 import { CameraStrip } from "./CameraStrip";
 import { StretchStrip } from "./StretchStrip";
 import { useBoardCommands } from "./useBoardCommands";
-import { VerdictSide } from "./VerdictSide";
+import { TroubleSide, VerdictSide } from "./VerdictSide";
 
 interface Props {
   document: PlanDocument;
@@ -134,12 +134,11 @@ export function BoardWork({ document, rehearsal, clock }: Props) {
 
   return (
     <main className="board-page">
-      <VerdictSide
+      <VerdictSide rehearsal={rehearsal} late={rehearsing.late} error={rehearsing.error} />
+      <TroubleSide
         document={document}
         rehearsal={rehearsal}
         clock={clock}
-        late={rehearsing.late}
-        error={rehearsing.error}
         goTo={goTo}
         openCamera={openCamera}
       />

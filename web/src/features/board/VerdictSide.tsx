@@ -10,8 +10,6 @@ interface Props {
   document: PlanDocument;
   rehearsal: Rehearsal;
   clock: Clock;
-  late: boolean;
-  error: Error | null;
   goTo: (cell: Cell, ms: number) => void;
   openCamera: (camera: string) => void;
 }
@@ -19,8 +17,26 @@ interface Props {
 const SEVERITY = { stop: "Stop", warn: "Mind", note: "Note" };
 const SPOKEN_AFTER_MS = 600;
 
-/** The plain answer, what is missing, and what else should be known. */
-export function VerdictSide({ document, rehearsal, clock, late, error, goTo, openCamera }: Props) {
+/** What is missing, and what else should be known; each leads to its place. */
+export function TroubleSide({ document, rehearsal, clock, goTo, openCamera }: Props) {
+  return (
+    <aside className="trouble-side" aria-label="Not filmed, and to know">
+      <Losses document={document} rehearsal={rehearsal} clock={clock} goTo={goTo} />
+      <Findings document={document} rehearsal={rehearsal} goTo={goTo} openCamera={openCamera} />
+    </aside>
+  );
+}
+
+/** The plain answer. */
+export function VerdictSide({
+  rehearsal,
+  late,
+  error,
+}: {
+  rehearsal: Rehearsal;
+  late: boolean;
+  error: Error | null;
+}) {
   const { verdict } = rehearsal;
   const spoken = useSettled(`${verdict.headline} ${verdict.detail}`, SPOKEN_AFTER_MS);
   return (
@@ -35,8 +51,6 @@ export function VerdictSide({ document, rehearsal, clock, late, error, goTo, ope
       <p className="late label" aria-hidden={!late}>
         {error ? error.message : late ? "rehearsing…" : ""}
       </p>
-      <Losses document={document} rehearsal={rehearsal} clock={clock} goTo={goTo} />
-      <Findings document={document} rehearsal={rehearsal} goTo={goTo} openCamera={openCamera} />
     </aside>
   );
 }

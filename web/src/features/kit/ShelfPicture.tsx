@@ -85,7 +85,7 @@ export function ShelfPicture({ shelf, kit, width, onMode }: Props) {
           <line x1={50} x2={wide} y1={level} y2={level} stroke="var(--act)" strokeWidth={2} />
         )}
         {hooks.map((hook) => (
-          <Caption key={hook.key} hook={hook} y={y} maxMin={maxMin} />
+          <Caption key={hook.key} hook={hook} y={y} maxMin={maxMin} level={level} />
         ))}
         {level === null ? null : (
           <text
@@ -177,16 +177,6 @@ function CordLine({ hook, y, maxMin }: LineProps) {
           />
         </g>
       ) : null}
-      {mode.box_minutes != null && mode.box_minutes <= maxMin ? (
-        <circle
-          cx={x}
-          cy={y(mode.box_minutes)}
-          r={4.5}
-          fill="var(--paper)"
-          stroke="var(--ink)"
-          strokeWidth={1.5}
-        />
-      ) : null}
     </g>
   );
 }
@@ -239,13 +229,28 @@ function Bracket({ x, y0, y1 }: { x: number; y0: number; y1: number }) {
   );
 }
 
-function Caption({ hook, y, maxMin }: LineProps) {
-  const { cord, x } = hook;
-  const top = y(Math.min(cord.minutes ?? maxMin, maxMin)) + 16;
+const CAPTION_PX = 32;
+
+/** Minutes and end below the cord; below the level line where they would cover it. */
+function Caption({ hook, y, maxMin, level }: LineProps & { level: number | null }) {
+  const { cord, x, mode } = hook;
+  const under = y(Math.min(cord.minutes ?? maxMin, maxMin)) + 16;
+  const crosses = level !== null && under < level + 3 && under + CAPTION_PX > level - 3;
+  const top = crosses ? level + 4 : under;
   const words = cord.end == null ? "no end" : END_WORDS[cord.end];
   return (
     <g>
-      <rect x={x - 27} y={top} width={54} height={32} fill="var(--paper)" />
+      <rect x={x - 27} y={top} width={54} height={CAPTION_PX} fill="var(--paper)" />
+      {mode.box_minutes != null && mode.box_minutes <= maxMin ? (
+        <circle
+          cx={x - HALF - 9}
+          cy={y(mode.box_minutes)}
+          r={4.5}
+          fill="var(--paper)"
+          stroke="var(--ink)"
+          strokeWidth={1.5}
+        />
+      ) : null}
       <text x={x} y={top + 13} textAnchor="middle" fontSize={13} fontWeight={640} fill="var(--ink)">
         {cord.minutes == null ? "48 h +" : minutesText(cord.minutes)}
       </text>

@@ -52,7 +52,7 @@ export function ShelfView({ kit, trip, onMode }: Props) {
       <h1 data-testid="shelf-headline">{shelf?.headline ?? "Hanging the shelf…"}</h1>
       <p className="hint">
         Each cord hangs as long as its mode records: full battery, largest card that fits, until
-        something ends it.
+        something ends it. A ring is what the box claims, a bracket the likely range.
         {shelf?.longest
           ? ` The level line is ${shelf.longest.name}, ${minutesText(shelf.longest.minutes)}.`
           : ""}

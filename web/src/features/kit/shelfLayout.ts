@@ -28,6 +28,7 @@ export const TOP = 74;
 const LEFT = 56;
 const BETWEEN = 26;
 const SPACING = { least: 58, most: 74 };
+const LEVEL_WORDS_PX = 128;
 const HANG_PX = 330;
 const LONGEST_SHOWN_MIN = 480;
 const LEAST_SHOWN_MIN = 60;
@@ -35,7 +36,7 @@ const LEAST_SHOWN_MIN = 60;
 /** Where planks and cords stand; the longest cord (up to eight hours) fills the height. */
 export function shelfLayout(shelf: Shelf, kit: Kit, width: number): ShelfLayout {
   const count = kit.cameras.reduce((sum, camera) => sum + camera.modes.length, 0);
-  const free = width - LEFT - BETWEEN * kit.cameras.length;
+  const free = width - LEFT - BETWEEN * kit.cameras.length - (shelf.longest ? LEVEL_WORDS_PX : 0);
   const spacing = Math.min(SPACING.most, Math.max(SPACING.least, free / Math.max(1, count)));
   const hooks: Hook[] = [];
   const planks: Plank[] = [];
@@ -62,7 +63,7 @@ export function shelfLayout(shelf: Shelf, kit: Kit, width: number): ShelfLayout 
   return {
     hooks,
     planks,
-    width: x,
+    width: x + (shelf.longest ? LEVEL_WORDS_PX : 0),
     height: TOP + HANG_PX + 56,
     maxMin,
     pxPerMin,

@@ -88,50 +88,50 @@ function Strip({ picture, stop }: { picture: RowPicture; stop: boolean }) {
   const warmX = groundX + WIDE.ground + 10;
   const warm = (share: number) => warmX + 4 + share * (WIDE.warmth - 8);
   return (
-    <svg
-      className="route-strip"
-      width={warmX + WIDE.warmth}
-      viewBox={`0 0 ${String(warmX + WIDE.warmth)} 100`}
-      preserveAspectRatio="none"
-      aria-hidden="true"
-    >
-      {light.map((one) => (
-        <rect
-          key={one.from}
-          x={0}
-          y={one.from * 100}
-          width={WIDE.light}
-          height={(one.to - one.from) * 100}
-          fill={LIGHTS[one.kind]}
-        />
-      ))}
-      <path
-        d={`M0.5 0V100M${String(WIDE.light)} 0V100`}
-        stroke="var(--ink-2)"
-        strokeWidth={1}
-        vectorEffect="non-scaling-stroke"
-      />
-      {ground === null ? null : (
+    <div className="route-strip">
+      <svg
+        viewBox={`0 0 ${String(warmX + WIDE.warmth)} 100`}
+        preserveAspectRatio="none"
+        aria-hidden="true"
+      >
+        {light.map((one) => (
+          <rect
+            key={one.from}
+            x={0}
+            y={one.from * 100}
+            width={WIDE.light}
+            height={(one.to - one.from) * 100}
+            fill={LIGHTS[one.kind]}
+          />
+        ))}
         <path
-          d={`M${String(groundX)} 0H${String(at(ground[0]))}L${String(at(ground[1]))} 100H${String(groundX)}Z`}
-          fill="var(--rope-ground)"
-        />
-      )}
-      {ground === null ? null : (
-        <path
-          d={`M${String(at(ground[0]))} 0L${String(at(ground[1]))} 100`}
-          stroke="var(--rope)"
-          strokeWidth={stop ? 2.4 : 1.4}
+          d={`M0.5 0V100M${String(WIDE.light)} 0V100`}
+          stroke="var(--ink-2)"
+          strokeWidth={1}
           vectorEffect="non-scaling-stroke"
         />
-      )}
-      <path
-        d={`M${String(warm(warmth[0]))} 0L${String(warm(warmth[1]))} 100`}
-        stroke="var(--ember)"
-        strokeWidth={5}
-        vectorEffect="non-scaling-stroke"
-        fill="none"
-      />
-    </svg>
+        {ground === null ? null : (
+          <path
+            d={`M${String(groundX)} 0H${String(at(ground[0]))}L${String(at(ground[1]))} 100H${String(groundX)}Z`}
+            fill="var(--rope-ground)"
+          />
+        )}
+        {ground === null ? null : (
+          <path
+            d={`M${String(at(ground[0]))} 0L${String(at(ground[1]))} 100`}
+            stroke="var(--rope)"
+            strokeWidth={stop ? 2.4 : 1.4}
+            vectorEffect="non-scaling-stroke"
+          />
+        )}
+        <path
+          d={`M${String(warm(warmth[0]))} 0L${String(warm(warmth[1]))} 100`}
+          stroke="var(--ember)"
+          strokeWidth={5}
+          vectorEffect="non-scaling-stroke"
+          fill="none"
+        />
+      </svg>
+    </div>
   );
 }

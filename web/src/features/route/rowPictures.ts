@@ -12,7 +12,7 @@ export interface RowPicture {
 }
 
 const PX_PER_MIN = 0.34;
-const HEIGHT = { least: 46, most: 120 };
+const HEIGHT = { least: 44, most: 96 };
 
 /** What each row's strip draws, on scales shared by the whole trip. */
 export function rowPictures(items: readonly Item[], rehearsal: Rehearsal | null): RowPicture[] {

@@ -15,7 +15,8 @@ export function gapTexts(losses: readonly Loss[], scale: Elastic, compact: boole
   const wanted = [...new Set(losses.map((loss) => loss.item))].flatMap((item) => {
     const group = losses.filter((loss) => loss.item === item);
     const band = scale.bands.find((one) => one.id === item);
-    const fits = band !== undefined && group.length * LINE_PX <= band.y1 - scale.y(group[0]?.start_ms ?? 0);
+    const fits =
+      band !== undefined && group.length * LINE_PX <= band.y1 - scale.y(group[0]?.start_ms ?? 0);
     return (fits ? group.map((loss) => [loss]) : [group]).map((some) =>
       textOf(some, band?.y1, scale, compact),
     );

@@ -119,14 +119,19 @@ def write_document(document: PlanDocument) -> str:
     return document.model_dump_json(indent=1) + "\n"
 
 
+UNION_FIELDS = frozenset({"draw", "memory", "pattern"})
+ITEM_TAGS = frozenset({"leg", "stop"})
+
+
 def _path(location: tuple[int | str, ...]) -> str:
-    tags = {"leg", "stop", "slot", "fixed", "watts", "lasts", "roll", "takes"}
+    """A location as a path of the file, without the unions' tags that pydantic puts into it."""
     path = ""
     for number, step in enumerate(location):
+        before = location[number - 1] if number else None
         if isinstance(step, int):
             path += f"[{step}]"
-        elif number and step in tags:
-            continue  # the union's tag, not a field of the file
+        elif before in UNION_FIELDS or (step in ITEM_TAGS and not isinstance(before, str)):
+            continue
         else:
             path += f".{step}" if path else step
     return path or "(document)"

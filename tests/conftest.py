@@ -1,0 +1,23 @@
+"""What every test may ask for."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import pytest
+
+from tumbrel.core.document import PlanDocument, read_document
+
+DEMO = Path(__file__).resolve().parents[1] / "src" / "tumbrel" / "demo" / "ostrel-crossing.json"
+
+
+@pytest.fixture(scope="session")
+def demo_text() -> bytes:
+    """The main demo's plan file."""
+    return DEMO.read_bytes()
+
+
+@pytest.fixture(scope="session")
+def demo(demo_text: bytes) -> PlanDocument:
+    """The main demo."""
+    return read_document(demo_text)

@@ -123,9 +123,7 @@ def test_heat_is_carried_from_leg_to_leg_and_lost_at_a_stop() -> None:
 def test_airflow_at_the_mount_keeps_it_cool() -> None:
     """At 9 m/s g = 1/(1 + 0.8 x 3) = 0.294: the level is 25 + 17.6 degC."""
     warm = camera(modes=[mode(watts=0.5, rise_k=60.0)])
-    flown = only(
-        rehearsed([leg("fly", 9000, air_mps=9.0)], [asks("cam", "fly")], cameras=[warm])
-    )
+    flown = only(rehearsed([leg("fly", 9000, air_mps=9.0)], [asks("cam", "fly")], cameras=[warm]))
     assert flown.gaps == ()
     assert flown.hottest_c == pytest.approx(25 + 60 / 3.4, abs=0.1)
 
@@ -182,7 +180,9 @@ def test_the_first_cause_names_the_gap_and_a_new_gap_opens_with_the_next() -> No
     hot = camera(modes=[mode(watts=1.0, rise_k=60.0)])
     causes = [
         cause
-        for cause, _, _ in gaps(only(rehearsed([leg("w", 3000)], [asks("cam", "w")], cameras=[hot])))
+        for cause, _, _ in gaps(
+            only(rehearsed([leg("w", 3000)], [asks("cam", "w")], cameras=[hot]))
+        )
     ]
     assert causes == ["hot", "no_hand"]
 
@@ -298,8 +298,12 @@ def test_a_big_battery_and_a_big_card_film_a_month() -> None:
     items = [leg(f"d{n}", 86_400) for n in range(30)]
     slow = camera(modes=[mode(watts=0.1, mbps=0.5)])
     told = rehearsed(
-        items, [asks("cam", i["id"]) for i in items], cameras=[slow], family=BIG,
-        cards=[card(gb=1024)], batteries=[battery()],
+        items,
+        [asks("cam", i["id"]) for i in items],
+        cameras=[slow],
+        family=BIG,
+        cards=[card(gb=1024)],
+        batteries=[battery()],
     )
     assert told.verdict.covered
     assert only(told).filmed_ms == 30 * 86_400_000

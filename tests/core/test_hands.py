@@ -102,7 +102,8 @@ def test_a_built_in_battery_stays_in() -> None:
 
 
 @pytest.mark.parametrize(
-    ("gloves", "door_s", "takes_s"), [(False, 0, 30), (True, 0, 60), (False, 20, 50), (True, 20, 80)]
+    ("gloves", "door_s", "takes_s"),
+    [(False, 0, 30), (True, 0, 60), (False, 20, 50), (True, 20, 80)],
 )
 def test_a_swap_takes_longer_in_gloves_and_behind_a_mount(
     gloves: bool, door_s: int, takes_s: int
@@ -134,9 +135,7 @@ def test_asleep_hands_are_not_free() -> None:
 def test_a_swap_on_a_leg_with_free_hands_costs_its_time() -> None:
     """Dead at 5130 s; the hand is free: 30 s of swap, no boot."""
     items = [leg("walk", 7200, hands="free")]
-    told = rehearsed(
-        items, [asks("cam", "walk")], batteries=TWO, plan={"swap_policy": "run_flat"}
-    )
+    told = rehearsed(items, [asks("cam", "walk")], batteries=TWO, plan={"swap_policy": "run_flat"})
     assert gaps(only(told)) == [("empty", 5_130_000, 5_160_000)]
 
 
@@ -165,9 +164,7 @@ def test_the_card_is_swapped_where_its_room_does_not_reach() -> None:
 
 def test_a_card_the_camera_does_not_take_is_left_in_the_bag() -> None:
     narrow = camera(memory={"kind": "slot", "largest_gb": 32})
-    told = two_legs(
-        batteries=TWO, cards=[card("k1", gb=32), card("k2", gb=64)], cameras=[narrow]
-    )
+    told = two_legs(batteries=TWO, cards=[card("k1", gb=32), card("k2", gb=64)], cameras=[narrow])
     assert [text for text, _, _ in swaps(told)] == ["A1 → A2"]
     assert gaps(only(told))[0][0] == "card_full"
 

@@ -51,9 +51,7 @@ def items(draw: st.DrawFn) -> list[dict[str, Any]]:
             made.append(stop(f"s{number}", draw(st.integers(10, 5000)), **temps))
         else:
             hands = draw(st.sampled_from(["free", "stops", "never"]))
-            made.append(
-                leg(f"l{number}", draw(seconds), hands=hands, air_mps=draw(air), **temps)
-            )
+            made.append(leg(f"l{number}", draw(seconds), hands=hands, air_mps=draw(air), **temps))
     return made
 
 
@@ -65,9 +63,12 @@ def plans(draw: st.DrawFn) -> dict[str, Any]:
     for number, one in enumerate(kit):
         one["id"] = ("cam", "two")[number]
     asked = [
-        asks(one["id"], item["id"], pattern=draw(patterns), importance=draw(
-            st.sampled_from(["must", "want", "nice"])
-        ))
+        asks(
+            one["id"],
+            item["id"],
+            pattern=draw(patterns),
+            importance=draw(st.sampled_from(["must", "want", "nice"])),
+        )
         for one in kit
         for item in way
         if draw(st.booleans())
@@ -102,7 +103,8 @@ def test_ledgers_balance_and_spans_are_in_order(parts: dict[str, Any]) -> None:
     result = told(parts)
     for one in result.cameras:
         spans = sorted(
-            [(s.start_ms, s.end_ms) for s in one.filmed] + [(g.start_ms, g.end_ms) for g in one.gaps]
+            [(s.start_ms, s.end_ms) for s in one.filmed]
+            + [(g.start_ms, g.end_ms) for g in one.gaps]
         )
         assert all(start < end for start, end in spans)
         assert all(a[1] <= b[0] for a, b in zip(spans, spans[1:], strict=False))

@@ -26,7 +26,9 @@ VECTORS = json.loads((Path(__file__).parents[1] / "vectors" / "units.json").read
 
 def test_a_covered_plan_says_what_is_least_left() -> None:
     """2 W for an hour of 5.7 W h leaves 65 %."""
-    told = rehearsed([leg("way", HOUR)], [asks("cam", "way")], cameras=[camera(modes=[mode(watts=2.0)])])
+    told = rehearsed(
+        [leg("way", HOUR)], [asks("cam", "way")], cameras=[camera(modes=[mode(watts=2.0)])]
+    )
     assert told.verdict.headline == "Everything you asked is filmed."
     assert told.verdict.detail == (
         "Least left: Cam, 65 % at way. Of 1 h 00 camera time asked, 1 h 00 is filmed."
@@ -89,7 +91,9 @@ def test_sums_add_up_everywhere(demo: PlanDocument) -> None:
 
 
 def test_the_main_demo_gives_out_by_battery_heat_and_memory(demo: PlanDocument) -> None:
-    causes = {loss.cause for camera_result in rehearse(demo).cameras for loss in camera_result.losses}
+    causes = {
+        loss.cause for camera_result in rehearse(demo).cameras for loss in camera_result.losses
+    }
     assert {"empty", "hot", "card_full"} <= causes
     assert len(demo.kit.cameras) == 4
     assert rehearse(demo).duration_ms > 3 * 86_400_000

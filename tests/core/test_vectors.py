@@ -25,7 +25,8 @@ def test_the_same_through_the_whole_rehearsal() -> None:
 
 
 @pytest.mark.parametrize(
-    ("ambient_c", "air_mps", "seconds"), [(20.0, 0.0, 1612.6), (20.0, 1.0, None), (35.0, 0.0, 787.9)]
+    ("ambient_c", "air_mps", "seconds"),
+    [(20.0, 0.0, 1612.6), (20.0, 1.0, None), (35.0, 0.0, 787.9)],
 )
 def test_time_to_hot(ambient_c: float, air_mps: float, seconds: float | None) -> None:
     """Rise 60 K, tau 900 s: -900 ln(10/60) = 1612.6 s; 1/1.8 of the rise never; -900 ln(25/60)."""

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from django.http import HttpRequest
-from ninja import Router
+from ninja import Router, Status
 
 from tumbrel.core.shelf import Shelf, ShelfQuestion, hang
 from tumbrel.keeping.api import REFUSALS, owner_of
@@ -42,10 +42,10 @@ def save(request: HttpRequest, kit_id: int, asked: KitSave) -> KitState:
 
 
 @router.delete("/kits/{kit_id}", response={204: None, **REFUSALS}, operation_id="deleteKit")
-def delete(request: HttpRequest, kit_id: int) -> tuple[int, None]:
+def delete(request: HttpRequest, kit_id: int) -> Status[None]:
     """Delete a kit that no trip uses."""
     delete_kit(owner_of(request), kit_id)
-    return 204, None
+    return Status(204, None)
 
 
 @router.post("/kits/{kit_id}/undo", response={200: KitState, **REFUSALS}, operation_id="undoKit")

@@ -23,7 +23,8 @@ def _secret() -> str:
 
 SECRET_KEY = _secret()
 DEBUG = False
-ALLOWED_HOSTS = ["127.0.0.1", "localhost", "[::1]", "testserver"]
+ALLOWED_HOSTS = ["127.0.0.1", "localhost", "[::1]"]
+APPEND_SLASH = False
 ROOT_URLCONF = "tumbrel.site.urls"
 WSGI_APPLICATION = "tumbrel.site.wsgi.application"
 INSTALLED_APPS = [
@@ -37,6 +38,7 @@ INSTALLED_APPS = [
 ]
 MIDDLEWARE = [
     "tumbrel.site.local.LoopbackOnly",
+    "django.middleware.common.CommonMiddleware",  # refuses foreign host names
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "django.middleware.security.SecurityMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",

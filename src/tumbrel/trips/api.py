@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from django.http import HttpRequest, HttpResponse
-from ninja import Router
+from ninja import Router, Status
 
 from tumbrel.core.document import PlanDocument
 from tumbrel.core.formats.table import Pasted, read_table
@@ -54,10 +54,10 @@ def save(request: HttpRequest, trip_id: int, asked: TripSave) -> TripState:
 
 
 @router.delete("/trips/{trip_id}", response={204: None, **REFUSALS}, operation_id="deleteTrip")
-def delete(request: HttpRequest, trip_id: int) -> tuple[int, None]:
+def delete(request: HttpRequest, trip_id: int) -> Status[None]:
     """Delete a trip; its kit stays."""
     delete_trip(owner_of(request), trip_id)
-    return 204, None
+    return Status(204, None)
 
 
 @router.post(

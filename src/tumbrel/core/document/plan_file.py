@@ -79,7 +79,8 @@ class BadDocument(Exception):
 def read_document(text: str | bytes) -> PlanDocument:
     """Read a plan file. Raises BadDocument with the path of every field at fault."""
     try:
-        loaded: Any = json.loads(text, parse_constant=_refuse_constant)
+        plain = text.decode("utf-8-sig") if isinstance(text, bytes) else text
+        loaded: Any = json.loads(plain, parse_constant=_refuse_constant)
     except UnicodeDecodeError as error:
         raise BadDocument(
             (FieldFault("(file)", f"is not UTF-8 text, byte {error.start}"),)

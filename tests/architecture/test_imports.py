@@ -1,0 +1,110 @@
+"""Who may import whom: the core knows nothing of the site, and apps reach it by their own doors."""
+
+from __future__ import annotations
+
+import ast
+from pathlib import Path
+
+import grimp
+import pytest
+
+SRC = Path(__file__).resolve().parents[2] / "src" / "tumbrel"
+CORE = SRC / "core"
+APPS = ("keeping", "kit", "trips", "site")
+CLOCKS_AND_FILES = {"time", "pathlib", "os", "io", "socket", "urllib", "requests", "sqlite3"}
+OUTSIDE_MAY = {"cli.py"}  # and everything under formats/
+
+
+@pytest.fixture(scope="module")
+def graph() -> grimp.ImportGraph:
+    """All imports of the package."""
+    return grimp.build_graph("tumbrel", include_external_packages=True, cache_dir=None)
+
+
+def imported(path: Path) -> set[str]:
+    """Top-level names that a module imports, wherever in it."""
+    names: set[str] = set()
+    for node in ast.walk(ast.parse(path.read_text("utf-8"))):
+        if isinstance(node, ast.Import):
+            names |= {alias.name.split(".")[0] for alias in node.names}
+        elif isinstance(node, ast.ImportFrom) and node.level == 0 and node.module:
+            names.add(node.module.split(".")[0])
+    return names
+
+
+def modules(folder: Path) -> list[Path]:
+    return sorted(folder.rglob("*.py"))
+
+
+def test_the_core_imports_no_app_and_no_framework(graph: grimp.ImportGraph) -> None:
+    core = {m for m in graph.modules if m == "tumbrel.core" or m.startswith("tumbrel.core.")}
+    for module in core:
+        for other in graph.find_modules_directly_imported_by(module):
+            assert not other.startswith(("django", "ninja", "waitress")), (module, other)
+            assert other in core or not other.startswith("tumbrel."), (module, other)
+
+
+@pytest.mark.parametrize("path", modules(CORE), ids=lambda path: str(path.relative_to(CORE)))
+def test_the_core_has_no_clock_no_files_and_no_randomness(path: Path) -> None:
+    if path.name in OUTSIDE_MAY or "formats" in path.parts:
+        return
+    assert not imported(path) & (CLOCKS_AND_FILES | {"random", "secrets"})
+    assert "datetime.now" not in path.read_text("utf-8")
+
+
+def test_apps_reach_the_engine_only_through_to_core_and_api(graph: grimp.ImportGraph) -> None:
+    """Rules never live in rows, actions or queries: these do not import the rehearsal."""
+    for app in ("kit", "trips", "keeping"):
+        for part in ("models", "queries", "schemas", "uses"):
+            name = f"tumbrel.{app}.{part}"
+            if name not in graph.modules:
+                continue
+            for other in graph.find_modules_directly_imported_by(name):
+                assert not other.startswith("tumbrel.core.rehearsal"), (name, other)
+                assert not other.startswith("tumbrel.core.findings"), (name, other)
+
+
+def test_rows_know_no_http(graph: grimp.ImportGraph) -> None:
+    for app in ("kit", "trips", "keeping"):
+        for part in ("models", "actions", "queries", "to_core", "uses", "steps", "refusals"):
+            name = f"tumbrel.{app}.{part}"
+            if name not in graph.modules:
+                continue
+            others = graph.find_modules_directly_imported_by(name)
+            assert "django.http" not in others, name
+            assert not any(other.startswith("tumbrel.site") for other in others), name
+
+
+def test_every_query_goes_through_the_owner_scope() -> None:
+    """`.objects` is followed by `.of(owner)`, or by `create(owner=…)`; nothing else touches it."""
+    for app in APPS:
+        for path in modules(SRC / app):
+            if "migrations" in path.parts:
+                continue
+            for number, line in enumerate(path.read_text("utf-8").splitlines(), 1):
+                if ".objects." not in line or "User" in line or "get_user_model" in line:
+                    continue
+                after = line.split(".objects.", 1)[1]
+                assert after.startswith(("of(", "create(owner=")), f"{path}:{number}: {line}"
+
+
+def test_every_row_of_an_app_has_an_owner() -> None:
+    from tumbrel.keeping.models import Owned
+    from tumbrel.kit.models import Kit, KitStep
+    from tumbrel.trips.models import Trip, TripStep
+
+    assert all(issubclass(row, Owned) for row in (Kit, KitStep, Trip, TripStep))
+
+
+@pytest.mark.parametrize("path", modules(SRC), ids=lambda path: str(path.relative_to(SRC)))
+def test_no_module_grows_past_its_alarm(path: Path) -> None:
+    assert len(path.read_text("utf-8").splitlines()) <= 400
+
+
+def test_no_bare_except_and_no_swallowed_failure() -> None:
+    for path in modules(SRC):
+        for node in ast.walk(ast.parse(path.read_text("utf-8"))):
+            if isinstance(node, ast.ExceptHandler):
+                assert node.type is not None, f"{path}:{node.lineno}"
+                only_pass = len(node.body) == 1 and isinstance(node.body[0], ast.Pass)
+                assert not only_pass, f"{path}:{node.lineno}"

@@ -280,12 +280,12 @@ def described(*, write: bool) -> int:
     return 0
 
 
-def driven(script: str, rest: Sequence[str]) -> int:
-    """Run a script that drives the page in Chromium."""
+def driven(module: str, rest: Sequence[str]) -> int:
+    """Run a module that drives the page in Chromium."""
     set_up_python(dev=True)
     chromium = find_chromium()
     set_up_web()
-    run(PYTHON, ROOT / script, *rest, env=environment(TUMBREL_CHROMIUM=chromium))
+    run(PYTHON, "-m", module, *rest, env=environment(TUMBREL_CHROMIUM=chromium))
     return 0
 
 
@@ -294,8 +294,8 @@ COMMANDS = {
     "serve": lambda port, _: serve(port),
     "test": lambda _, rest: test(rest),
     "check": lambda _port, _rest: check(),
-    "shots": lambda _, rest: driven("tools/shots.py", rest),
-    "bench": lambda _, rest: driven("bench/all.py", rest),
+    "shots": lambda _, rest: driven("tools.shots", rest),
+    "bench": lambda _, rest: driven("bench.all", rest),
     "reset-demo": lambda _port, _rest: reset_demo(),
     "describe": lambda _port, _rest: described(write=True),
 }

@@ -1,4 +1,4 @@
-import { useCallback, useMemo, useRef, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useTripHere } from "../../app/TripContext";
 import { type Cell, Drawing } from "../../board/Drawing";
 import { Grid } from "../../board/Grid";
@@ -35,6 +35,12 @@ export function BoardWork({ document, rehearsal, clock }: Props) {
   const firstLoss = useMemo(() => lossesInOrder(rehearsal)[0], [rehearsal]);
   const [fold, setFold] = useState<Fold>("day");
   const [handMs, setHand] = useState(firstLoss?.start_ms ?? 0);
+  // the hand as of the last key, ahead of the drawing, so that quick keys each go one further
+  const handNow = useRef(handMs);
+  useEffect(() => {
+    handNow.current = handMs;
+  }, [handMs]);
+  const handAt = useCallback(() => handNow.current, []);
   const [pinned, setPinned] = useState(false);
   const [selected, setSelected] = useState<Cell | null>(
     firstLoss ? { camera: firstLoss.camera, item: firstLoss.item } : null,
@@ -61,6 +67,7 @@ export function BoardWork({ document, rehearsal, clock }: Props) {
   const moveHand = useCallback(
     (ms: number) => {
       const kept = Math.min(Math.max(0, ms), rehearsal.duration_ms - 1);
+      handNow.current = kept;
       setHand(kept);
       setDayNumber((days.find((one) => kept < one.endMs) ?? days.at(-1))?.number ?? 1);
     },
@@ -112,7 +119,7 @@ export function BoardWork({ document, rehearsal, clock }: Props) {
     },
     [days, moveHand],
   );
-  useBoardCommands({ rehearsal, handMs: at, goTo, fold, setFold, days, dayNumber, chooseDay });
+  useBoardCommands({ rehearsal, handAt, goTo, fold, setFold, days, dayNumber, chooseDay });
 
   const pointed = (event: React.PointerEvent) => {
     if (pinned || open !== null || event.pointerType === "touch") return;

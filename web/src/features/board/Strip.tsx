@@ -21,13 +21,12 @@ interface Props {
 export function Strip({ title, left, top, phone, onClose, children }: Props) {
   const sheet = useRef<HTMLDivElement>(null);
   const [lift, setLift] = useState(0);
-  useEffect(
-    () =>
-      sheet.current
-        ?.querySelector<HTMLElement>("[aria-pressed=true], button, select, input")
-        ?.focus(),
-    [],
-  );
+  useEffect(() => {
+    const first = ["[aria-pressed=true]", "select", "button"]
+      .map((what) => sheet.current?.querySelector<HTMLElement>(what))
+      .find((found) => found != null);
+    first?.focus();
+  }, []);
   useLayoutEffect(() => {
     const element = sheet.current;
     const field = element?.parentElement;

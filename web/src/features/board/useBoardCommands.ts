@@ -3,12 +3,12 @@ import { useCommands } from "../../app/commands";
 import type { Cell } from "../../board/Drawing";
 import type { DayWindow } from "../../domain/clock";
 import { lossesInOrder } from "../../domain/moment";
-import type { Rehearsal } from "../../domain/types";
+import type { Loss, Rehearsal } from "../../domain/types";
 import type { Fold } from "../../scale/elastic";
 
 interface Wanted {
   rehearsal: Rehearsal;
-  handMs: number;
+  handAt: () => number;
   goTo: (cell: Cell, ms: number) => void;
   fold: Fold;
   setFold: (fold: Fold) => void;
@@ -20,7 +20,7 @@ interface Wanted {
 /** The board's commands: gaps, folds, days. Letters work while the board is focused. */
 export function useBoardCommands({
   rehearsal,
-  handMs,
+  handAt,
   goTo,
   fold,
   setFold,
@@ -30,14 +30,16 @@ export function useBoardCommands({
 }: Wanted): void {
   const commands = useMemo(() => {
     const losses = lossesInOrder(rehearsal);
-    const next = losses.find((loss) => loss.start_ms > handMs) ?? losses[0];
-    const before = losses.findLast((loss) => loss.start_ms < handMs) ?? losses.at(-1);
-    const go = (loss: typeof next) => () => {
+    const any = losses.length > 0;
+    const go = (pick: (at: number) => Loss | undefined) => () => {
+      const loss = pick(handAt());
       if (loss) goTo({ camera: loss.camera, item: loss.item }, loss.start_ms);
     };
+    const next = go((at) => losses.find((loss) => loss.start_ms > at) ?? losses[0]);
+    const before = go((at) => losses.findLast((loss) => loss.start_ms < at) ?? losses.at(-1));
     return [
-      { name: "Next gap", keys: "N", allowed: next !== undefined, run: go(next) },
-      { name: "Gap before", keys: "P", allowed: before !== undefined, run: go(before) },
+      { name: "Next gap", keys: "N", allowed: any, run: next },
+      { name: "Gap before", keys: "P", allowed: any, run: before },
       {
         name: fold === "day" ? "Fold to stops" : "Unfold to the day",
         keys: "F",
@@ -57,6 +59,6 @@ export function useBoardCommands({
         run: () => chooseDay(dayNumber - 1),
       },
     ];
-  }, [rehearsal, handMs, goTo, fold, setFold, days, dayNumber, chooseDay]);
+  }, [rehearsal, handAt, goTo, fold, setFold, days, dayNumber, chooseDay]);
   useCommands("board", commands);
 }

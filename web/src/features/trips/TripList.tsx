@@ -41,7 +41,7 @@ export function TripList({ trips }: { trips: readonly TripLine[] }) {
               <a
                 className="link"
                 href={`/api/trips/${String(trip.id)}/file`}
-                aria-label={`Save the plan file of ${trip.name}`}
+                aria-label={`Save file of ${trip.name}`}
               >
                 Save file
               </a>

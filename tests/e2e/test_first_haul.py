@@ -1,0 +1,152 @@
+"""From an empty start to a verdict; from a gap to its cure and back."""
+
+from __future__ import annotations
+
+import json
+import re
+from pathlib import Path
+
+from playwright.sync_api import Page, expect
+
+from tests.e2e.conftest import board, loss
+from tools.driving import Server
+
+LINES = """camp; stop; 0:30; 12
+ridge; walk; 2:00; 12 to 18; 1; 20 %
+saddle; stop; 0:20; 18
+glide; flight; 1:30; 15; 9; 50 %; never"""
+
+
+def test_from_an_empty_start_to_a_verdict_by_typing(page: Page, empty_server: Server) -> None:
+    page.goto(empty_server.address)
+    expect(page.get_by_role("heading", level=1)).to_have_text("Will it last? Begin with one of these.")
+    page.get_by_label("Name of the trip").fill("Two ridges")
+    page.get_by_role("button", name="Make the trip").click()
+
+    page.get_by_role("button", name="Add a camera").click()
+    page.get_by_role("button", name="Add a camera").click()
+    expect(page.get_by_role("region", name="Camera Camera 2")).to_be_visible()
+    name = page.get_by_role("region", name="Camera Camera 2").get_by_label("Name")
+    name.fill("Chin")
+    name.press("Enter")
+    page.get_by_label("Lasts, min").fill("70")
+    page.get_by_label("Lasts, min").press("Enter")
+    cords = page.get_by_role("list", name="Modes").get_by_role("button")
+    expect(cords).to_have_count(2)
+    expect(cords.nth(1)).to_have_accessible_name(re.compile("^Chin 4K30: hot after 37 min .* Otherwise empty after 1 h 10"))
+
+    page.get_by_role("link", name="Route").click()
+    page.get_by_label("Type or paste").fill(LINES)
+    page.get_by_role("button", name="Add 4 lines").click()
+    expect(page.get_by_role("heading", level=1)).to_contain_text("2 legs and 3 stops, 4 h 50.")
+
+    page.get_by_role("link", name="Board").click()
+    expect(page.get_by_test_id("headline")).to_have_text("Nothing is asked yet.")
+    page.get_by_role("gridcell", name="Chin, glide").click()
+    page.get_by_role("group", name="How it records").get_by_role("button", name="roll").click()
+    page.get_by_role("group", name="Importance").get_by_role("button", name="must").click()
+    expect(page.get_by_test_id("headline")).to_have_text("One must is broken.")
+    expect(loss(page, "Chin")).to_contain_text("20 min Chin")  # 90 asked, 70 lasted
+    page.get_by_role("button", name="Close").click()
+    page.get_by_role("gridcell", name="Camera 1, ridge").click()
+    page.get_by_role("group", name="How it records").get_by_role("button", name="takes").click()
+    expect(page.get_by_label("Verdict").get_by_text("camera time asked")).to_contain_text("1 h 36")
+
+
+def test_gap_change_of_mode_gap_gone_undo_gap_back_and_kept_over_reload(
+    page: Page, trip: str
+) -> None:
+    board(page, trip)
+    expect(page.get_by_test_id("headline")).to_have_text("Three musts are broken.")
+    loss(page, "Chin").click()
+    page.keyboard.press("Enter")
+    strip = page.get_by_role("dialog", name="Chin, long flight")
+    mode = strip.get_by_label("Mode")
+    expect(mode.locator("option", has_text="1080 30")).to_contain_text("+34 min")
+    mode.select_option("1080p30")
+    expect(page.get_by_test_id("headline")).to_have_text("Two musts are broken.")
+    expect(loss(page, "Chin")).to_have_count(0)
+    page.keyboard.press("Escape")
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_test_id("headline")).to_have_text("Three musts are broken.")
+    expect(loss(page, "Chin")).to_contain_text("34 min")
+    page.reload()
+    page.get_by_role("button", name="Redo").click()
+    expect(page.get_by_test_id("headline")).to_have_text("Two musts are broken.")
+    page.reload()
+    expect(page.get_by_test_id("headline")).to_have_text("Two musts are broken.")
+    expect(page.get_by_role("button", name="Undo")).to_be_enabled()
+
+
+def test_sums_on_the_screen_add_up(page: Page, trip: str) -> None:
+    board(page, trip)
+    text = page.get_by_label("Verdict").inner_text()
+    rows = page.get_by_label("Not filmed, and to know").locator(".side-row-head b").all_inner_texts()
+    minutes = [int(row.split()[0]) for row in rows]
+    assert sum(minutes) == 88
+    assert "1 h 28 is missing" in text
+    heading = page.get_by_role("heading", name="Not filmed")
+    expect(heading).to_contain_text("1 h 28")
+
+
+def test_a_plan_file_is_saved_and_opened_again(page: Page, trip: str, tmp_path: Path) -> None:
+    board(page, trip)
+    page.get_by_role("gridcell", name="Camp, gorge walk").click()
+    page.get_by_role("group", name="How it records").get_by_role("button", name="roll").click()
+    page.keyboard.press("Escape")
+    with page.expect_download() as caught:
+        page.get_by_role("button", name="Save file").click()
+    kept = tmp_path / "saved.json"
+    caught.value.save_as(kept)
+    saved = json.loads(kept.read_text("utf-8"))
+    assert ("camp", "d2-gorge") in {(a["camera"], a["item"]) for a in saved["plan"]["assignments"]}
+    page.get_by_role("link", name="Trips", exact=True).click()
+    page.get_by_label("Plan file", exact=True).set_input_files(kept)
+    page.get_by_test_id("headline").wait_for()
+    assert page.url != f"{trip}/board"
+    with page.expect_download() as second:
+        page.get_by_role("button", name="Save file").click()
+    again = tmp_path / "again.json"
+    second.value.save_as(again)
+    assert again.read_bytes() == kept.read_bytes()
+
+
+def test_a_bad_file_says_which_field_and_leaves_everything(
+    page: Page, server: Server, demo_text: bytes, tmp_path: Path
+) -> None:
+    page.goto(f"{server.address}/trips")
+    links = page.locator(".trip-link")
+    links.first.wait_for()
+    before = links.count()
+    document = json.loads(demo_text)
+    document["trip"]["items"][3]["duration_s"] = -5
+    document["kit"]["cameras"][1]["modes"][0]["fps"] = 0
+    bad = tmp_path / "bad.json"
+    bad.write_text(json.dumps(document), "utf-8")
+    page.get_by_label("Plan file", exact=True).set_input_files(bad)
+    alert = page.get_by_role("alert")
+    expect(alert).to_contain_text("bad.json was not opened; nothing was changed.")
+    expect(alert).to_contain_text("trip.items[3].duration_s")
+    expect(alert).to_contain_text("kit.cameras[1].modes[0].fps")
+    page.reload()
+    links.first.wait_for()
+    assert links.count() == before
+
+
+def test_an_empty_start_from_the_demo(page: Page, empty_server: Server) -> None:
+    page.goto(empty_server.address)
+    page.get_by_role("button", name="Begin from the demo trip").click()
+    headline = page.get_by_test_id("headline")
+    expect(headline).to_have_text("Three musts are broken.", timeout=20_000)  # loads the sun library
+
+
+def test_the_first_run_shows_the_demo_on_the_board_and_asks_nothing_outside(
+    page: Page, server: Server
+) -> None:
+    hosts: set[str] = set()
+    page.on("request", lambda request: hosts.add(request.url.split("/")[2]))
+    page.goto(server.address)
+    expect(page.get_by_test_id("headline")).to_be_visible()
+    page.get_by_role("link", name="Kit").click()
+    page.get_by_test_id("shelf-headline").wait_for()
+    assert hosts == {f"127.0.0.1:{server.port}"}

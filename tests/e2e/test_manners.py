@@ -1,0 +1,224 @@
+"""Keyboard alone, phone, accessibility, two tabs, lost connections and a killed server."""
+
+from __future__ import annotations
+
+import re
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Browser, BrowserContext, Page, Route, expect
+
+from tests.e2e.conftest import board, loss, open_copy
+from tools.driving import ROOT, Server, served
+
+AXE = ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js"
+
+
+def tab_to(page: Page, selector: str, most: int = 60) -> None:
+    """Press Tab until the focus is on something that matches."""
+    for _ in range(most):
+        page.keyboard.press("Tab")
+        if page.evaluate("s => document.activeElement?.matches(s) ?? false", selector):
+            return
+    pytest.fail(f"Tab never reached {selector}")
+
+
+def test_by_keyboard_alone_from_the_gap_to_its_cure(page: Page, trip: str) -> None:
+    board(page, trip)
+    tab_to(page, ".hand-slider")
+    page.keyboard.press("Home")
+    page.keyboard.press("ArrowDown")
+    slider = page.get_by_role("slider", name="The hand", exact=False)
+    expect(slider).to_have_attribute("aria-valuetext", re.compile(r"^day 2, 0\d:\d5"))
+    page.keyboard.press("PageDown")
+    expect(slider).to_have_attribute("aria-valuetext", re.compile("Spring bend"))
+    page.keyboard.press("n")
+    page.keyboard.press("n")
+    page.keyboard.press("n")
+    cell = page.get_by_role("gridcell", name="Chin, long flight")
+    expect(cell).to_be_focused()
+    page.keyboard.press("Enter")
+    strip = page.get_by_role("dialog", name="Chin, long flight")
+    expect(strip.get_by_role("button", name="roll")).to_be_focused()
+    tab_to(page, "select")
+    page.keyboard.press("End")  # the last mode
+    expect(page.get_by_test_id("headline")).to_have_text("Two musts are broken.")
+    page.keyboard.press("Escape")
+    expect(cell).to_be_focused()
+    page.keyboard.press("ArrowRight")
+    expect(page.get_by_role("gridcell", name="Boom, long flight")).to_be_focused()
+    page.keyboard.press("ArrowUp")
+    expect(page.get_by_role("gridcell", name="Boom, Brow launch")).to_be_focused()
+    page.keyboard.press("Control+z")
+    expect(page.get_by_test_id("headline")).to_have_text("Three musts are broken.")
+    page.keyboard.press("Control+Shift+z")
+    expect(page.get_by_test_id("headline")).to_have_text("Two musts are broken.")
+
+
+def test_every_command_is_found_by_name_and_letters_can_be_turned_off(page: Page, trip: str) -> None:
+    board(page, trip)
+    page.get_by_role("gridcell", name="Chin, long flight").focus()
+    page.keyboard.press("?")
+    dialog = page.get_by_role("dialog", name="Every command")
+    dialog.get_by_label("Find by name").fill("next")
+    expect(dialog.get_by_role("button", name="Next gap")).to_be_visible()
+    expect(dialog.get_by_role("button", name="Undo")).to_have_count(0)
+    dialog.get_by_label("Single letters work").uncheck()
+    dialog.get_by_role("button", name="Close").click()
+    page.get_by_role("gridcell", name="Chin, gorge walk").focus()
+    page.keyboard.press("n")
+    expect(page.get_by_role("gridcell", name="Chin, gorge walk")).to_be_focused()
+    page.keyboard.press("?")
+    page.get_by_role("dialog").get_by_label("Find by name").fill("fold")
+    page.get_by_role("button", name="Fold to stops").click()
+    expect(page.get_by_role("row")).to_have_count(30)
+
+
+def test_on_a_phone_nothing_hangs_over_and_a_gap_can_be_cured(
+    browser: Browser, server: Server, demo_text: bytes
+) -> None:
+    context = browser.new_context(viewport={"width": 390, "height": 844}, has_touch=True)
+    page = context.new_page()
+    address = open_copy(page, server, demo_text)
+    for place in ("board", "kit", "route"):
+        page.goto(f"{address}/{place}")
+        page.get_by_role("heading", level=1).wait_for()
+        page.wait_for_timeout(600)
+        assert page.evaluate("document.documentElement.scrollWidth") <= 390, place
+    board(page, address)
+    cell = page.get_by_role("gridcell", name="Chin, long flight")
+    cell.tap()
+    strip = page.get_by_role("dialog", name="Chin, long flight")
+    box = strip.bounding_box()
+    assert box is not None
+    assert box["width"] == 390
+    heights = [
+        button.bounding_box() for button in strip.get_by_role("group").get_by_role("button").all()
+    ]
+    assert all(one is not None and one["height"] >= 44 for one in heights)
+    strip.get_by_label("Mode").select_option("1080p30")
+    expect(page.get_by_test_id("headline")).to_have_text("Two musts are broken.")
+    context.close()
+
+
+@pytest.mark.parametrize("theme", ["light", "dim"])
+@pytest.mark.parametrize("place", ["board", "strip", "kit", "route", "trips"])
+def test_axe_finds_nothing_serious(page: Page, trip: str, place: str, theme: str) -> None:
+    page.add_init_script(f"localStorage.setItem('tumbrel.theme', '{theme}')")
+    if place == "trips":
+        page.goto(trip.rsplit("/trip/", 1)[0] + "/trips")
+    else:
+        page.goto(f"{trip}/{'board' if place == 'strip' else place}")
+    page.get_by_role("heading", level=1).wait_for()
+    if place == "strip":
+        page.get_by_role("gridcell", name="Boom, long flight").click()
+        page.get_by_role("dialog").wait_for()
+    page.wait_for_timeout(500)
+    page.evaluate(AXE.read_text("utf-8"))
+    found = page.evaluate("async () => (await axe.run()).violations")
+    serious = [
+        (one["id"], [node["target"] for node in one["nodes"]][:4])
+        for one in found
+        if one["impact"] in ("serious", "critical")
+    ]
+    assert serious == []
+
+
+def roll(page: Page, cell: str) -> None:
+    """Roll a camera on a leg."""
+    page.get_by_role("gridcell", name=cell).click()
+    page.get_by_role("group", name="How it records").get_by_role("button", name="roll").click()
+    page.keyboard.press("Escape")
+
+
+def test_two_tabs_the_second_is_told_and_may_keep_its_own(
+    context: BrowserContext, page: Page, trip: str
+) -> None:
+    board(page, trip)
+    other = context.new_page()
+    board(other, trip)
+    roll(other, "Camp, gorge walk")
+    expect(other.get_by_role("button", name="Undo")).to_be_enabled()
+    other.wait_for_timeout(300)
+    roll(page, "Camp, scree climb")
+    alert = page.get_by_role("alert").filter(has_text="It was saved elsewhere at")
+    expect(alert).to_contain_text("Yours is kept beside it.")
+    alert.get_by_role("button", name="Keep mine").click()
+    expect(alert).to_have_count(0)
+    expect(page.get_by_role("gridcell", name="Camp, scree climb")).to_have_accessible_name(
+        re.compile("Rolled")
+    )
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_role("gridcell", name="Camp, gorge walk")).to_have_accessible_name(
+        re.compile("Rolled")
+    )
+    expect(page.get_by_role("gridcell", name="Camp, scree climb")).to_have_accessible_name(
+        re.compile("not asked")
+    )
+
+
+def test_what_cannot_be_saved_survives_a_reload(page: Page, trip: str) -> None:
+    board(page, trip)
+
+    def refuse_saves(route: Route) -> None:
+        if route.request.method == "PUT":
+            route.abort()
+        else:
+            route.continue_()
+
+    page.route("**/api/trips/*", refuse_saves)
+    roll(page, "Camp, gorge walk")
+    alert = page.get_by_role("alert").filter(has_text="Tumbrel is not answering")
+    expect(alert).to_be_visible()
+    page.unroute("**/api/trips/*")
+    page.reload()
+    cell = page.get_by_role("gridcell", name="Camp, gorge walk")
+    expect(cell).to_have_accessible_name(re.compile("Rolled"))
+    page.wait_for_timeout(300)
+    page.evaluate("localStorage.clear()")
+    page.reload()
+    expect(cell).to_have_accessible_name(re.compile("Rolled"))
+
+
+def test_saving_again_after_the_connection_is_back(page: Page, trip: str) -> None:
+    board(page, trip)
+    page.route("**/api/trips/*", lambda route: route.abort())
+    roll(page, "Camp, gorge walk")
+    page.unroute("**/api/trips/*")
+    page.get_by_role("button", name="Save again").click()
+    expect(page.get_by_role("button", name="Save again")).to_have_count(0)
+    page.evaluate("localStorage.clear()")
+    page.reload()
+    expect(page.get_by_role("gridcell", name="Camp, gorge walk")).to_have_accessible_name(
+        re.compile("Rolled")
+    )
+
+
+def test_a_killed_server_loses_nothing(page: Page, tmp_path: Path) -> None:
+    with served(tmp_path, demo=True) as server:
+        page.goto(server.address)
+        page.get_by_test_id("headline").wait_for()
+        roll(page, "Camp, gorge walk")
+        page.wait_for_timeout(300)
+        server.kill()
+        server.start()
+        page.evaluate("localStorage.clear()")
+        page.reload()
+        expect(page.get_by_role("gridcell", name="Camp, gorge walk")).to_have_accessible_name(
+            re.compile("Rolled")
+        )
+
+
+def test_edits_in_quick_succession_end_with_the_last(page: Page, trip: str) -> None:
+    board(page, trip)
+    loss(page, "Chin").click()
+    page.keyboard.press("Enter")
+    mode = page.get_by_role("dialog").get_by_label("Mode")
+    for value in ("4k60", "4k30", "27k30", "27k60", "1080p30"):
+        mode.select_option(value)
+    expect(page.get_by_test_id("headline")).to_have_text("Two musts are broken.")
+    page.keyboard.press("Escape")
+    for _ in range(5):
+        page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_test_id("headline")).to_have_text("Three musts are broken.")
+    expect(page.get_by_role("button", name="Undo")).to_be_disabled()

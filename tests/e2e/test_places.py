@@ -1,0 +1,185 @@
+"""Kit shelf, route, and the board's own ways: strips, days, folds, findings that lead."""
+
+from __future__ import annotations
+
+import re
+
+from playwright.sync_api import Page, expect
+
+from tests.e2e.conftest import board, loss
+
+
+def test_the_shelf_answers_air_temperature_and_set_up(page: Page, trip: str) -> None:
+    page.goto(f"{trip}/kit")
+    headline = page.get_by_test_id("shelf-headline")
+    expect(headline).to_have_text("2 of 15 modes last your longest leg.")
+    cord = page.get_by_role("button", name=re.compile("^Chin 4K60: hot"))
+    expect(cord).to_be_visible()
+    page.get_by_role("group", name="Air").get_by_role("button", name="9 m/s").click()
+    expect(page.get_by_role("button", name=re.compile("^Chin 4K60: empty"))).to_be_visible()
+    page.get_by_role("slider", name="temperature").focus()
+    page.keyboard.press("End")
+    page.get_by_role("group", name="Air").get_by_role("button", name="still").click()
+    expect(page.get_by_role("button", name=re.compile("^Foot 2.7K60: hot"))).to_be_visible()
+
+
+def test_a_figure_out_of_range_is_said_beside_its_field_and_not_kept(page: Page, trip: str) -> None:
+    page.goto(f"{trip}/kit")
+    mass = page.get_by_role("region", name="Camera Chin").get_by_label("Mass, g")
+    mass.fill("2")
+    expect(page.get_by_text("From 5 to 5000 g.")).to_be_visible()
+    mass.fill("heavy")
+    expect(page.get_by_text("That is no number.")).to_be_visible()
+    mass.press("Escape")
+    expect(mass).to_have_value("118")
+    expect(page.get_by_role("button", name="Undo")).to_be_disabled()
+
+
+def test_a_kit_change_is_rehearsed_on_the_board_and_can_be_undone(page: Page, trip: str) -> None:
+    page.goto(f"{trip}/kit")
+    capacity = page.get_by_role("group", name="Battery family A").get_by_label("Capacity, mAh")
+    capacity.fill("2200")
+    capacity.press("Enter")
+    page.get_by_role("link", name="Board").click()
+    expect(loss(page, "Boom")).to_have_count(2)
+    expect(loss(page, "Chin")).to_have_count(0)
+    page.get_by_role("link", name="Kit").click()
+    page.get_by_role("button", name="Undo").click()
+    expect(capacity).to_have_value("1500")
+
+
+def test_copying_and_deleting_a_camera_says_which_trips_use_it(page: Page, trip: str) -> None:
+    page.goto(f"{trip}/kit")
+    page.get_by_role("button", name="Copy Chin").click()
+    expect(page.get_by_role("region", name="Camera Chin 2")).to_be_visible()
+    page.get_by_role("button", name="Delete Chin 2").click()
+    expect(page.get_by_role("region", name="Camera Chin 2")).to_have_count(0)
+    page.get_by_role("group", name="Camera", exact=True).get_by_role("button", name="Camp").click()
+    page.get_by_role("button", name="Delete Camp").click()
+    dialog = page.get_by_role("dialog")
+    expect(dialog).to_contain_text("camera camp is used by Crossing")
+    dialog.get_by_role("button", name="Leave everything").click()
+    expect(page.get_by_role("group", name="Camera", exact=True)).to_contain_text("Camp")
+    page.get_by_role("button", name=re.compile("Delete Camp$")).click()
+    page.get_by_role("dialog").get_by_role("button", name="Take it out").click()
+    page.get_by_role("link", name="Board").click()
+    expect(page.get_by_role("grid")).to_have_attribute("aria-colcount", "3")
+
+
+def test_deleting_a_mode_says_who_asks_for_it_and_the_board_says_it_is_missing(
+    page: Page, trip: str
+) -> None:
+    page.goto(f"{trip}/kit")
+    page.get_by_role("button", name="Delete mode 4K60").first.click()
+    page.get_by_role("dialog").get_by_role("button", name="Keep it").click()
+    page.get_by_role("group", name="Camera", exact=True).get_by_role("button", name="Boom").click()
+    page.get_by_role("button", name="Delete mode 4K60").click()
+    expect(page.get_by_role("dialog")).to_contain_text("asks for it")
+    page.get_by_role("button", name="Delete 4K60 of Boom").click()
+    page.get_by_role("link", name="Board").click()
+    expect(page.get_by_text("Boom has no mode '4k60' any more.")).to_be_visible()
+    expect(loss(page, "mode missing")).to_contain_text("1 h 00")
+
+
+def test_legs_are_changed_moved_and_deleted_on_the_route(page: Page, trip: str) -> None:
+    page.goto(f"{trip}/route")
+    page.get_by_role("button", name="ridge", exact=False).first.click()
+    lasts = page.get_by_label("Lasts, h:min")
+    lasts.fill("later")
+    expect(page.get_by_text("Like 1:35, 95 or 1 h 35.")).to_be_visible()
+    lasts.fill("1:50")
+    lasts.press("Enter")
+    expect(page.get_by_role("heading", level=1)).to_contain_text("77 h 45")
+    page.get_by_role("button", name="Delete ridge").click()
+    expect(page.get_by_role("heading", level=1)).to_contain_text("14 legs and 15 stops")
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_role("heading", level=1)).to_contain_text("15 legs and 15 stops")
+
+
+def test_a_pasted_line_at_fault_is_named_and_nothing_is_added(page: Page, trip: str) -> None:
+    page.goto(f"{trip}/route")
+    box = page.get_by_label("Type or paste")
+    box.fill("down; descent; 1:00; 10\nover; hop; 1:00")
+    page.get_by_role("button", name="Add 2 lines").click()
+    alert = page.get_by_role("alert")
+    expect(alert).to_contain_text("Nothing was added.")
+    expect(alert).to_contain_text("line 2: activity 'hop' is none of")
+    expect(box).to_have_value("down; descent; 1:00; 10\nover; hop; 1:00")
+    box.fill("down; descent; 1:00; 10")
+    box.press("Control+Enter")
+    expect(page.get_by_role("heading", level=1)).to_contain_text("16 legs")
+
+
+def test_a_finding_leads_to_its_field(page: Page, trip: str) -> None:
+    board(page, trip)
+    page.get_by_role("button", name="no hand is free", exact=False).click()
+    expect(page).to_have_url(re.compile(r"/route\?at=trip\.items"))
+    expect(page.get_by_label("Hands", exact=True)).to_be_focused()
+    page.go_back()
+    page.get_by_role("button", name="A5 is charged and nobody uses it.", exact=False).click()
+    expect(page.locator('[data-path="kit.batteries[4]"]')).to_be_focused()
+
+
+def test_days_and_folds(page: Page, trip: str) -> None:
+    board(page, trip)
+    days = page.get_by_role("group", name="Day")
+    expect(days.get_by_role("button", pressed=True)).to_contain_text("2")
+    expect(page.get_by_role("row")).to_have_count(7)
+    days.get_by_role("button", name="4 Tue").click()
+    expect(page.get_by_role("row")).to_have_count(5)
+    days.get_by_role("button", name="All").click()
+    expect(page.get_by_role("row")).to_have_count(30)
+
+
+def test_the_hand_follows_the_pointer_is_pinned_and_read_out(page: Page, trip: str) -> None:
+    board(page, trip)
+    field = page.locator(".board-field")
+    box = field.bounding_box()
+    assert box is not None
+    slider = page.get_by_role("slider", name="The hand", exact=False)
+    page.mouse.move(box["x"] + 200, box["y"] + 100)
+    first = slider.inner_text()
+    page.mouse.move(box["x"] + 200, box["y"] + 220)
+    expect(slider).not_to_have_text(first)
+    page.mouse.click(box["x"] + 20, box["y"] + 220)
+    expect(slider).to_contain_text("pinned")
+    pinned = slider.inner_text()
+    page.mouse.move(box["x"] + 200, box["y"] + 60)
+    expect(slider).to_have_text(pinned)
+    page.mouse.click(box["x"] + 20, box["y"] + 60)
+    expect(slider).not_to_contain_text("pinned")
+
+
+def test_a_manual_swap_and_what_a_camera_carries(page: Page, trip: str) -> None:
+    board(page, trip)
+    page.get_by_role("gridcell", name="Chin, Spring bend").click()
+    page.get_by_label("Battery here").select_option("a9")
+    expect(page.get_by_role("gridcell", name="Chin, Spring bend")).to_have_accessible_name(
+        re.compile("A1 → A9")
+    )
+    page.keyboard.press("Escape")
+    page.get_by_role("button", name="Camp", exact=True).click()
+    strip = page.get_by_role("dialog", name="How Camp is carried")
+    radio = strip.get_by_label("Radio left on when it is off")
+    expect(radio).to_be_checked()
+    radio.uncheck()
+    strip.get_by_label("Between stretches and takes").select_option("standby")
+    page.reload()
+    page.get_by_role("button", name="Camp", exact=True).click()
+    expect(page.get_by_label("Radio left on when it is off")).not_to_be_checked()
+
+
+def test_takes_are_typed_and_refused_beside_the_field(page: Page, trip: str) -> None:
+    board(page, trip)
+    page.get_by_role("gridcell", name="Boom, long flight").click()
+    each = page.get_by_label("Each, s")
+    each.fill("0")
+    expect(page.get_by_text("From 1 to 86400 s.")).to_be_visible()
+    each.fill("90")
+    each.press("Enter")
+    page.get_by_role("button", name="count in all instead").click()
+    expect(page.get_by_label("Takes, in all")).to_have_value("10")
+    page.keyboard.press("Escape")
+    expect(page.get_by_role("gridcell", name="Boom, long flight")).to_have_accessible_name(
+        re.compile("Filmed 1[45] min of 15 min")
+    )

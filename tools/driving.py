@@ -1,0 +1,95 @@
+"""A server of its own and a Chromium to drive it: for tests in the page, pictures and benchmarks."""
+
+from __future__ import annotations
+
+import os
+import signal
+import socket
+import subprocess
+import sys
+import time
+import urllib.request
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+from playwright.sync_api import Browser, sync_playwright
+
+ROOT = Path(__file__).resolve().parents[1]
+FLAGS = (
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+)
+
+
+class Server:
+    """Tumbrel served from a data folder; may be killed and started again on the same port."""
+
+    def __init__(self, data: Path, *, demo: bool) -> None:
+        self.data = data
+        self.demo = demo
+        self.port = _free_port()
+        self.address = f"http://127.0.0.1:{self.port}"
+        self._process: subprocess.Popen[bytes] | None = None
+
+    def start(self) -> None:
+        """Start and wait until it answers."""
+        words = [sys.executable, "-m", "tumbrel.site.serve", "--port", str(self.port)]
+        paths = os.pathsep.join([str(ROOT / "src"), os.environ.get("PYTHONPATH", "")])
+        settings = {"DJANGO_SETTINGS_MODULE": "tumbrel.site.settings", "PYTHONPATH": paths}
+        env = {**os.environ, **settings, "TUMBREL_DATA": str(self.data)}
+        words += ["--demo"] if self.demo else []
+        self._process = subprocess.Popen(words, env=env, stdout=subprocess.DEVNULL)
+        for _ in range(300):
+            try:
+                urllib.request.urlopen(self.address, timeout=1).close()
+                return
+            except OSError:
+                time.sleep(0.1)
+        raise RuntimeError("the server did not start within 30 s")
+
+    def kill(self) -> None:
+        """Kill it as a flat battery would."""
+        self._end(signal.SIGKILL)
+
+    def stop(self) -> None:
+        """Stop it politely."""
+        self._end(signal.SIGTERM)
+
+    def _end(self, how: signal.Signals) -> None:
+        if self._process is not None:
+            self._process.send_signal(how)
+            self._process.wait()
+            self._process = None
+
+
+def _free_port() -> int:
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        return int(probe.getsockname()[1])
+
+
+@contextmanager
+def served(data: Path, *, demo: bool = True) -> Iterator[Server]:
+    """A running server, stopped afterwards."""
+    server = Server(data, demo=demo)
+    server.start()
+    try:
+        yield server
+    finally:
+        server.stop()
+
+
+@contextmanager
+def chromium() -> Iterator[Browser]:
+    """The Chromium that run.py found."""
+    path = os.environ.get("TUMBREL_CHROMIUM", "/usr/bin/chromium")
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=path, args=list(FLAGS))
+        yield browser
+        browser.close()

@@ -1,0 +1,40 @@
+import { describe, expect, it } from "vitest";
+import { DOCUMENT } from "../testing/samples";
+import type { Camera, Move } from "../domain/types";
+import { workHeights, workLines } from "./workLines";
+
+function move(camera: string, kind: Move["kind"], text: string, item = "camp"): Move {
+  return { at_ms: 0, end_ms: 0, item, camera, kind, text, takes_out: "", puts_in: "" };
+}
+
+const MOVES = [
+  move("chin", "stop", "stop"),
+  move("boom", "stop", "stop"),
+  move("chin", "swap", "A3 → A2"),
+  move("chin", "start", "roll 4K30"),
+  move("boom", "start", "takes 4K30"),
+  move("chin", "stop", "stop", "hut"),
+];
+
+describe("the hands' work of a stop", () => {
+  it("is numbered across the board in the order of doing", () => {
+    expect(workLines(MOVES, "camp")).toEqual([
+      { number: 1, camera: "chin", text: "stop" },
+      { number: 2, camera: "boom", text: "stop · takes" },
+      { number: 3, camera: "chin", text: "A3 → A2" },
+      { number: 4, camera: "chin", text: "roll" },
+    ]);
+  });
+  it("joins a stop and a start of the same camera when nothing lies between", () => {
+    expect(
+      workLines([move("chin", "stop", "stop"), move("chin", "start", "roll 4K30")], "camp"),
+    ).toEqual([{ number: 1, camera: "chin", text: "stop · roll" }]);
+  });
+  it("takes as many lines as its busiest camera", () => {
+    const chin = DOCUMENT.kit.cameras[0] as Camera;
+    const heights = workHeights(MOVES, [chin, { ...chin, id: "boom" }]);
+    expect(heights.get("camp")).toBe(3);
+    expect(heights.get("hut")).toBe(1);
+    expect(heights.get("nowhere")).toBeUndefined();
+  });
+});

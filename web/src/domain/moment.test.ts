@@ -1,0 +1,105 @@
+import { describe, expect, it } from "vitest";
+import { COURSE, cameraResult, DOCUMENT, loss, REHEARSAL } from "../testing/samples";
+import { clockOf } from "./clock";
+import {
+  batteryIn,
+  carriedAt,
+  filmedOnStore,
+  findingPlace,
+  firstAfter,
+  lossesInOrder,
+  momentOf,
+  nameOfCamera,
+} from "./moment";
+import { cellSentence } from "./sentences";
+import type { Camera } from "./types";
+
+describe("a moment of a course", () => {
+  it("lies straight between two rows", () => {
+    expect(momentOf(COURSE, 50_000)).toEqual({
+      charge: 0.75,
+      bodyC: 40,
+      usedBytes: 500_000,
+      state: 3,
+    });
+  });
+  it("is the first row before it begins and the last after it ends", () => {
+    expect(momentOf(COURSE, -5)?.charge).toBe(1);
+    expect(momentOf(COURSE, 999_999)?.bodyC).toBe(70);
+  });
+  it("is nothing without rows", () => {
+    expect(momentOf({ t_ms: [], charge: [], body_c: [], used_bytes: [], state: [] }, 0)).toBeNull();
+  });
+  it.each([
+    [-1, 0],
+    [0, 1],
+    [99_999, 1],
+    [100_000, 2],
+    [999_999, 3],
+  ])("the first row after %i is %i", (ms, index) => {
+    expect(firstAfter(COURSE.t_ms, ms)).toBe(index);
+  });
+});
+
+describe("what is carried", () => {
+  it("a battery in a camera has the camera's charge, one in the bag its own", () => {
+    const [a1, a2] = carriedAt(REHEARSAL.batteries, REHEARSAL.cameras, 3_300_000, false);
+    expect(a1).toMatchObject({ place: "chin", level: 0.5 });
+    expect(a2?.place).toBe("bag");
+    expect(a2?.level).toBeCloseTo(1 - (0.1 * 3_300_000) / 5_400_000);
+  });
+  it("a card has the bytes used so far", () => {
+    const [k1] = carriedAt(REHEARSAL.cards, REHEARSAL.cameras, 3_300_000, true);
+    expect(k1?.level).toBe(10e9);
+  });
+  it("footage on a card grows up to the moment", () => {
+    expect(filmedOnStore(REHEARSAL, "k1", 1_800_000)).toBe(0);
+    expect(filmedOnStore(REHEARSAL, "k1", 2_800_000)).toBe(1_000_000);
+    expect(filmedOnStore(REHEARSAL, "k1", 9_999_999)).toBe(3_000_000);
+    expect(filmedOnStore(REHEARSAL, "k2", 9_999_999)).toBe(0);
+  });
+  it("the battery in a camera is found by time", () => {
+    expect(batteryIn(REHEARSAL, "chin", 0)?.name).toBe("A1");
+    expect(batteryIn(REHEARSAL, "chin", 9e9)).toBeUndefined();
+  });
+});
+
+it("losses stand in the order of time over all cameras", () => {
+  const cameras = [
+    cameraResult("one", { losses: [loss("one", "b", 500), loss("one", "a", 100)] }),
+    cameraResult("two", { losses: [loss("two", "a", 300)] }),
+  ];
+  expect(lossesInOrder({ ...REHEARSAL, cameras }).map((one) => one.start_ms)).toEqual([
+    100, 300, 500,
+  ]);
+});
+
+it.each([
+  ["kit.batteries[4]", "kit"],
+  ["trip.items[3].hands", "route"],
+  ["plan.assignments[2].mode", "board"],
+])("the finding at %s leads to the %s", (path, place) => {
+  expect(findingPlace(path)).toBe(place);
+});
+
+it("a camera that is gone is called by its key", () => {
+  expect(nameOfCamera(DOCUMENT, "chin")).toBe("Chin");
+  expect(nameOfCamera(DOCUMENT, "gone")).toBe("gone");
+});
+
+describe("a cell in words", () => {
+  const clock = clockOf("UTC", REHEARSAL.start_utc);
+  const camera = DOCUMENT.kit.cameras[0] as Camera;
+  const [camp, way] = REHEARSAL.items;
+  it("says mode, battery, minutes and why some are missing", () => {
+    expect(way && cellSentence(DOCUMENT, REHEARSAL, clock, camera, way)).toBe(
+      "Chin, way, 06:30 to 07:30, must. Rolled 4K30 on A1, 100 to 0 per cent. " +
+        "Filmed 50 min of 1 h 00; 10 min missing: A1 empty at 07:20.",
+    );
+  });
+  it("says what the hands do where nothing is asked", () => {
+    expect(camp && cellSentence(DOCUMENT, REHEARSAL, clock, camera, camp)).toBe(
+      "Chin, camp, 06:00 to 06:30: not asked. Hands: roll 4K30.",
+    );
+  });
+});

@@ -1,0 +1,85 @@
+import { describe, expect, it } from "vitest";
+import { DOCUMENT, REHEARSAL } from "../testing/samples";
+import type { Camera, Cord, Item, Shelf } from "../domain/types";
+import { shelfLayout, TOP } from "./kit/shelfLayout";
+import { rowPictures } from "./route/rowPictures";
+
+const CORD: Cord = {
+  camera: "chin",
+  mode: "m",
+  set_up: "bare",
+  minutes: 80,
+  end: "empty",
+  low_minutes: 70,
+  high_minutes: 90,
+  second_minutes: null,
+  second_end: null,
+  steady_c: 60,
+  stop_c: 70,
+  measured: false,
+  lasts_longest_leg: null,
+};
+const SHELF: Shelf = { cords: [CORD], longest: null, headline: "" };
+
+describe("the shelf's layout", () => {
+  it("hangs each mode under its camera", () => {
+    const layout = shelfLayout(SHELF, DOCUMENT.kit, 1200);
+    expect(layout.hooks).toHaveLength(1);
+    const [plank] = layout.planks;
+    expect(layout.hooks[0]?.x).toBeGreaterThan(plank?.x0 ?? 0);
+    expect(layout.hooks[0]?.x).toBeLessThan(plank?.x1 ?? 0);
+  });
+  it("the longest range fills the height, an hour at least", () => {
+    const layout = shelfLayout(SHELF, DOCUMENT.kit, 1200);
+    expect(layout.maxMin).toBeCloseTo(90 * 1.02);
+    expect(layout.y(0)).toBe(TOP);
+    const short = { ...SHELF, cords: [{ ...CORD, minutes: 10, high_minutes: 12 }] };
+    expect(shelfLayout(short, DOCUMENT.kit, 1200).maxMin).toBeGreaterThanOrEqual(60);
+  });
+  it("shows eight hours at most, also for a cord without end", () => {
+    const endless = { ...SHELF, cords: [{ ...CORD, minutes: null, high_minutes: 5000 }] };
+    expect(shelfLayout(endless, DOCUMENT.kit, 1200).maxMin).toBe(480);
+  });
+  it("keeps cords apart where the page is narrow", () => {
+    const camera = DOCUMENT.kit.cameras[0] as Camera;
+    const modes = Array.from(
+      { length: 8 },
+      (_, n) => ({ ...camera.modes[0], id: `m${String(n)}` }) as Camera["modes"][number],
+    );
+    const kit = { ...DOCUMENT.kit, cameras: [{ ...camera, modes }] };
+    const cords = modes.map((mode) => ({ ...CORD, mode: mode.id }));
+    const layout = shelfLayout({ ...SHELF, cords }, kit, 300);
+    const xs = layout.hooks.map((hook) => hook.x);
+    expect(Math.min(...xs.slice(1).map((x, place) => x - (xs[place] ?? 0)))).toBeGreaterThanOrEqual(
+      58,
+    );
+    expect(layout.width).toBeGreaterThan(300);
+  });
+});
+
+describe("the route's pictures", () => {
+  const pictures = rowPictures(DOCUMENT.trip.items, REHEARSAL);
+  it("ground and warmth share one scale over the trip", () => {
+    expect(pictures.map((one) => one.ground)).toEqual([
+      [0, 0],
+      [0, 1],
+    ]);
+    expect(pictures.map((one) => one.warmth)).toEqual([
+      [0, 0.2],
+      [0.2, 1],
+    ]);
+  });
+  it("a row is as tall as it is long, within bounds", () => {
+    const long = { ...(DOCUMENT.trip.items[1] as Item), duration_s: 40_000 };
+    expect(rowPictures([long], null)[0]?.height).toBe(96);
+    expect(pictures[0]?.height).toBe(44);
+  });
+  it("light is cut to the row, and left out before the first rehearsal", () => {
+    expect(pictures[1]?.light).toEqual([{ from: 0, to: 1, kind: "day" }]);
+    expect(rowPictures(DOCUMENT.trip.items, null)[1]?.light).toEqual([]);
+  });
+  it("unknown heights draw no ground", () => {
+    const flat = { ...(DOCUMENT.trip.items[1] as Item & { kind: "leg" }), height_end_m: null };
+    expect(rowPictures([flat], null)[0]?.ground).toBeNull();
+  });
+});

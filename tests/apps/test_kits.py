@@ -128,4 +128,6 @@ def test_the_shelf_hangs_without_being_kept(api: Api, trip: dict[str, Any]) -> N
     shelf = api.post("/shelf", question)
     assert shelf["cords"][0]["end"] == "empty"
     assert shelf["longest"] == {"name": "way", "minutes": 60.0}
-    assert api.post("/shelf", question | {"ambient_c": 999}, 422)["faults"][0]["path"] == "ambient_c"
+    assert (
+        api.post("/shelf", question | {"ambient_c": 999}, 422)["faults"][0]["path"] == "ambient_c"
+    )

@@ -41,7 +41,11 @@ def test_saving_undo_and_redo(api: Api, trip: dict[str, Any]) -> None:
     saved = api.put(place, renamed(trip, "Second"))
     assert (saved["version"], saved["trip"]["name"]) == (2, "Second")
     undone = api.post(f"{place}/undo", {"version": 2})
-    assert (undone["trip"]["name"], undone["can_undo"], undone["can_redo"]) == ("Trial", False, True)
+    assert (undone["trip"]["name"], undone["can_undo"], undone["can_redo"]) == (
+        "Trial",
+        False,
+        True,
+    )
     redone = api.post(f"{place}/redo", {"version": 3})
     assert (redone["trip"]["name"], redone["can_redo"]) == ("Second", False)
     assert api.get("/trips")[0]["name"] == "Second"

@@ -19,7 +19,9 @@ glide; flight; 1:30; 15; 9; 50 %; never"""
 
 def test_from_an_empty_start_to_a_verdict_by_typing(page: Page, empty_server: Server) -> None:
     page.goto(empty_server.address)
-    expect(page.get_by_role("heading", level=1)).to_have_text("Will it last? Begin with one of these.")
+    expect(page.get_by_role("heading", level=1)).to_have_text(
+        "Will it last? Begin with one of these."
+    )
     page.get_by_label("Name of the trip").fill("Two ridges")
     page.get_by_role("button", name="Make the trip").click()
 
@@ -33,7 +35,9 @@ def test_from_an_empty_start_to_a_verdict_by_typing(page: Page, empty_server: Se
     page.get_by_label("Lasts, min").press("Enter")
     cords = page.get_by_role("list", name="Modes").get_by_role("button")
     expect(cords).to_have_count(2)
-    expect(cords.nth(1)).to_have_accessible_name(re.compile("^Chin 4K30: hot after 37 min .* Otherwise empty after 1 h 10"))
+    expect(cords.nth(1)).to_have_accessible_name(
+        re.compile("^Chin 4K30: hot after 37 min .* Otherwise empty after 1 h 10")
+    )
 
     page.get_by_role("link", name="Route").click()
     page.get_by_label("Type or paste").fill(LINES)
@@ -81,7 +85,9 @@ def test_gap_change_of_mode_gap_gone_undo_gap_back_and_kept_over_reload(
 def test_sums_on_the_screen_add_up(page: Page, trip: str) -> None:
     board(page, trip)
     text = page.get_by_label("Verdict").inner_text()
-    rows = page.get_by_label("Not filmed, and to know").locator(".side-row-head b").all_inner_texts()
+    rows = (
+        page.get_by_label("Not filmed, and to know").locator(".side-row-head b").all_inner_texts()
+    )
     minutes = [int(row.split()[0]) for row in rows]
     assert sum(minutes) == 88
     assert "1 h 28 is missing" in text
@@ -137,7 +143,9 @@ def test_an_empty_start_from_the_demo(page: Page, empty_server: Server) -> None:
     page.goto(empty_server.address)
     page.get_by_role("button", name="Begin from the demo trip").click()
     headline = page.get_by_test_id("headline")
-    expect(headline).to_have_text("Three musts are broken.", timeout=20_000)  # loads the sun library
+    expect(headline).to_have_text(
+        "Three musts are broken.", timeout=20_000
+    )  # loads the sun library
 
 
 def test_the_first_run_shows_the_demo_on_the_board_and_asks_nothing_outside(

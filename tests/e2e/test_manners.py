@@ -55,7 +55,9 @@ def test_by_keyboard_alone_from_the_gap_to_its_cure(page: Page, trip: str) -> No
     expect(page.get_by_test_id("headline")).to_have_text("Two musts are broken.")
 
 
-def test_every_command_is_found_by_name_and_letters_can_be_turned_off(page: Page, trip: str) -> None:
+def test_every_command_is_found_by_name_and_letters_can_be_turned_off(
+    page: Page, trip: str
+) -> None:
     board(page, trip)
     page.get_by_role("gridcell", name="Chin, long flight").focus()
     page.keyboard.press("?")

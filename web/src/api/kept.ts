@@ -15,6 +15,10 @@ export interface KeptSource<State extends Versioned, Doc> {
   step: (version: number, by: -1 | 1, release: boolean) => Promise<State>;
   docOf: (state: State) => Doc;
   withDoc: (state: State, doc: Doc) => State;
+  /** Told of each edit at once, before the page draws it. */
+  onEdit?: (state: State) => void;
+  /** What a save lets go first: the answer to the edit matters more than its keeping. */
+  before?: () => Promise<void>;
 }
 
 export interface Conflict<State, Doc> {
@@ -41,6 +45,8 @@ export interface Kept<State, Doc> {
   settled: () => Promise<void>;
 }
 
+const BEFORE_SAVE_MS = 400;
+const pause = (ms: number) => new Promise<void>((done) => setTimeout(done, ms));
 const unsavedKey = (key: QueryKey) => `tumbrel.unsaved.${key.join(".")}`;
 
 /**
@@ -129,11 +135,16 @@ export function useKept<State extends Versioned, Doc>(
       version.current = Math.max(version.current ?? 0, state.version);
       const doc = change(docOf(state));
       cache.setQueryData(key, { ...withDoc(state, doc), can_undo: true, can_redo: false });
+      const edited = current();
+      if (edited !== undefined) source.onEdit?.(edited);
       const note = { version: version.current, doc };
       localStorage.setItem(unsavedKey(key), JSON.stringify(note));
-      enqueue((at, release) => save(at, doc, release), doc);
+      enqueue(async (at, release) => {
+        await Promise.race([source.before?.(), pause(BEFORE_SAVE_MS)]);
+        return save(at, doc, release);
+      }, doc);
     },
-    [cache, current, docOf, enqueue, key, save, withDoc],
+    [cache, current, docOf, enqueue, key, save, source, withDoc],
   );
 
   const go = useCallback(

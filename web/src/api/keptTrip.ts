@@ -6,8 +6,15 @@ import { type Kept, type KeptSource, useKept } from "./kept";
 
 export type KeptTrip = Kept<TripState, TripAndPlan>;
 
-export function useKeptTrip(id: number): KeptTrip {
-  return useKept(useMemo(() => tripSource(id), [id]));
+interface Ahead {
+  onEdit: (state: TripState) => void;
+  before: () => Promise<void>;
+}
+
+/** A trip as kept; `ahead` is told of edits before they are drawn and goes before saves. */
+export function useKeptTrip(id: number, ahead: Ahead): KeptTrip {
+  const { onEdit, before } = ahead;
+  return useKept(useMemo(() => ({ ...tripSource(id), onEdit, before }), [id, onEdit, before]));
 }
 
 function tripSource(id: number): KeptSource<TripState, TripAndPlan> {

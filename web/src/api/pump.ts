@@ -7,6 +7,7 @@ export class Pump<Ask, Result> {
   private waiting: { ask: Ask; revision: number } | null = null;
   private shown = -1;
   private newest = -1;
+  private flight: Promise<void> = Promise.resolve();
 
   constructor(
     private readonly send: (ask: Ask) => Promise<Result>,
@@ -17,7 +18,12 @@ export class Pump<Ask, Result> {
   push(ask: Ask): void {
     this.newest += 1;
     this.waiting = { ask, revision: this.newest };
-    if (!this.flying) void this.fly();
+    if (!this.flying) this.flight = this.fly();
+  }
+
+  /** Resolves when nothing is in flight or waiting. */
+  settled(): Promise<void> {
+    return this.flight;
   }
 
   private async fly(): Promise<void> {

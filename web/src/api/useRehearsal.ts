@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { useCallback, useEffect, useMemo, useState } from "react";
 import type { PlanDocument, Rehearsal } from "../domain/types";
 import { Pump } from "./pump";
 import { rehearse } from "./queries";
@@ -16,13 +16,20 @@ export interface Rehearsing {
   error: Error | null;
 }
 
+export interface Rehearser extends Rehearsing {
+  /** Rehearse at once, before the page has drawn the edit. */
+  push: (document: PlanDocument) => void;
+  /** Resolves when the newest document has been rehearsed. */
+  settled: () => Promise<void>;
+}
+
 interface Told {
   shown: Shown | null;
   error: Error | null;
 }
 
 /** Rehearses a document whenever it changes; the last good picture stays until the next one is there. */
-export function useRehearsal(document: PlanDocument | null): Rehearsing {
+export function useRehearsal(document: PlanDocument | null): Rehearser {
   const [told, setTold] = useState<Told>({ shown: null, error: null });
   const [pump] = useState(
     () =>
@@ -41,8 +48,19 @@ export function useRehearsal(document: PlanDocument | null): Rehearsing {
         },
       ),
   );
+  const [pushed] = useState(() => new WeakSet<PlanDocument>());
+  const push = useCallback(
+    (next: PlanDocument) => {
+      if (pushed.has(next)) return;
+      pushed.add(next);
+      pump.push(next);
+    },
+    [pump, pushed],
+  );
   useEffect(() => {
-    if (document !== null) pump.push(document);
-  }, [document, pump]);
-  return { ...told, late: told.shown?.document !== document };
+    if (document !== null) push(document);
+  }, [document, push]);
+  const settled = useCallback(() => pump.settled(), [pump]);
+  const late = told.shown?.document !== document;
+  return useMemo(() => ({ ...told, late, push, settled }), [told, late, push, settled]);
 }

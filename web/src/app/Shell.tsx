@@ -1,9 +1,11 @@
 import { Alert, Button } from "@mui/material";
 import { useCallback, useContext, useEffect, useMemo } from "react";
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from "react-router";
+import { useQuery } from "@tanstack/react-query";
 import { useKeptTrip } from "../api/keptTrip";
+import { queries } from "../api/queries";
 import { useRehearsal } from "../api/useRehearsal";
-import type { PlanDocument } from "../domain/types";
+import type { PlanDocument, TripState } from "../domain/types";
 import { useCommands } from "./commands";
 import { Conflicts } from "./Conflicts";
 import { ThemeContext } from "./themeContext";
@@ -15,6 +17,17 @@ const PLACES = [
   { to: "board", name: "Board" },
 ];
 
+const documents = new WeakMap<TripState["plan"], PlanDocument>();
+
+/** The document of a trip; the same one as long as kit, trip and plan are, whatever the version. */
+function documentOf({ kit, trip, plan }: TripState): PlanDocument {
+  const known = documents.get(plan);
+  if (known?.kit === kit && known.trip === trip) return known;
+  const made: PlanDocument = { tumbrel: 1, kit, trip, plan };
+  documents.set(plan, made);
+  return made;
+}
+
 /** One trip: its head, the way between its places, and what all places share. */
 export function Shell() {
   const id = Number(useParams()["tripId"]);
@@ -22,15 +35,13 @@ export function Shell() {
 }
 
 function TripShell({ id }: { id: number }) {
-  const kept = useKeptTrip(id);
-  const { state } = kept;
-  const document = useMemo<PlanDocument | null>(
-    () => (state ? { tumbrel: 1, kit: state.kit, trip: state.trip, plan: state.plan } : null),
-    // the version alone changes when a save lands; the rehearsed parts keep their identity
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-    [state?.kit, state?.trip, state?.plan],
-  );
+  const cached = useQuery(queries.trip(id)).data;
+  const document = useMemo(() => (cached ? documentOf(cached) : null), [cached]);
   const rehearsing = useRehearsal(document);
+  const { push, settled: rehearsed } = rehearsing;
+  const onEdit = useCallback((edited: TripState) => push(documentOf(edited)), [push]);
+  const kept = useKeptTrip(id, { onEdit, before: rehearsed });
+  const { state } = kept;
   const here = useMemo(() => ({ id, kept, rehearsing }), [id, kept, rehearsing]);
   const known = state !== undefined;
   const { settled } = kept;

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { Clock } from "../domain/clock";
 import type { PlanDocument, Rehearsal } from "../domain/types";
 import type { Elastic } from "../scale/elastic";
@@ -25,7 +26,7 @@ interface DrawingProps {
 }
 
 /** The whole board as a picture. What it shows is said in words by the grid above it. */
-export function Drawing({
+export const Drawing = memo(function Drawing({
   document,
   rehearsal,
   clock,
@@ -78,7 +79,7 @@ export function Drawing({
       <HandLine clock={clock} scale={scale} lanes={lanes} handMs={handMs} window={window} />
     </svg>
   );
-}
+});
 
 function Chosen({
   document,

@@ -1,4 +1,4 @@
-import { type KeyboardEvent, useRef } from "react";
+import { type KeyboardEvent, memo, useRef } from "react";
 import type { Clock } from "../domain/clock";
 import { cellSentence } from "../domain/sentences";
 import type { PlanDocument, Rehearsal } from "../domain/types";
@@ -18,7 +18,7 @@ interface GridProps {
 }
 
 /** The board as a grid of words: rows are legs and stops, columns cameras. One stop of Tab. */
-export function Grid({
+export const Grid = memo(function Grid({
   document,
   rehearsal,
   clock,
@@ -114,4 +114,4 @@ export function Grid({
       })}
     </div>
   );
-}
+});

@@ -1,4 +1,4 @@
-import type { ReactNode } from "react";
+import { memo, type ReactNode } from "react";
 import { momentOf } from "../domain/moment";
 import { ANGLES, type PlanDocument, type Rehearsal } from "../domain/types";
 import { degreesText, gigabytesText, minutesText, percentText } from "../domain/units";
@@ -16,7 +16,14 @@ interface HeadsProps {
 }
 
 /** Camera heads, and the fixed row that reads out the hand's moment. */
-export function Heads({ document, rehearsal, lanes, handMs, onCamera, children }: HeadsProps) {
+export const Heads = memo(function Heads({
+  document,
+  rehearsal,
+  lanes,
+  handMs,
+  onCamera,
+  children,
+}: HeadsProps) {
   const laid =
     rehearsal.items.find((one) => one.start_ms <= handMs && handMs < one.end_ms) ??
     rehearsal.items.at(-1);
@@ -80,7 +87,7 @@ export function Heads({ document, rehearsal, lanes, handMs, onCamera, children }
       {lanes.phone ? null : <Ticks lanes={lanes} count={document.kit.cameras.length} />}
     </div>
   );
-}
+});
 
 /** 0, 50 and 100 per cent under each head. */
 function Ticks({ lanes, count }: { lanes: Lanes; count: number }) {

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field
+from functools import lru_cache
 from math import exp
 
 from ..document import Camera
@@ -11,7 +12,7 @@ from ..heat import Body, body_of, ms_to_level, shedding, temperature_after
 from ..memory import clip_bytes, files_of, largest_file, ms_to_full
 from ..parameters import Defaults
 from .asked import Recording
-from .causes import Priority, State
+from .causes import BOOTING, OFF, STANDBY, Priority, State
 from .pools import CardRun, Cell
 from .timeline import Conditions
 
@@ -21,7 +22,10 @@ COARSE_CHARGE = 0.002
 
 @dataclass(slots=True)
 class Trace:
-    """A camera's course as columns: time [ms], charge [0..1], body [degC], bytes used, state."""
+    """A camera's course as columns: time [ms], charge [0..1], body [degC], bytes used, state.
+
+    A row's state is that of the stretch which ends there.
+    """
 
     t_ms: list[int] = field(default_factory=list)
     charge: list[float] = field(default_factory=list)
@@ -63,8 +67,12 @@ class Climate:
     base_c: tuple[float, ...]
     g: tuple[float, ...]
     lag_ms: tuple[float, ...]
+    hottest_base_c: float
+    largest_g: float
+    least_lag_ms: float
 
 
+@lru_cache(maxsize=256)
 def climate_of(body: Body, conditions: Conditions) -> Climate:
     """Tabulate E5.1 for a body: `T_eq = base + g * rise`."""
     by_air = {
@@ -74,7 +82,8 @@ def climate_of(body: Body, conditions: Conditions) -> Climate:
     g = tuple(by_air[air] for air in conditions.air_mps)
     rows = zip(conditions.ambient_c, conditions.sun_w_m2, g, strict=True)
     base_c = tuple(ambient + each * body.sun_k_per_w_m2 * sun for ambient, sun, each in rows)
-    return Climate(base_c, g, tuple(1000.0 * body.tau_s * each for each in g))
+    lag_ms = tuple(1000.0 * body.tau_s * each for each in g)
+    return Climate(base_c, g, lag_ms, max(base_c), max(g), min(lag_ms))
 
 
 class BodyState:
@@ -87,7 +96,6 @@ class BodyState:
         "card",
         "cell",
         "climate",
-        "climates",
         "clip",
         "conditions",
         "defaults",
@@ -112,14 +120,13 @@ class BodyState:
         self.camera = camera
         self.conditions = conditions
         self.defaults = defaults
-        self.climates: dict[Body, Climate] = {}
         self.wear(body_of(camera, camera.set_ups[0], defaults))
         self.body_c = conditions.ambient_c[0]
         self.hottest_c = self.body_c
         self.off_w = defaults.radio_left_on_w.value if radio_left_on else 0.0
         standby = camera.standby_w
         self.standby_w = standby if standby is not None else defaults.standby_w.value
-        self.state = State.OFF
+        self.state = OFF
         self.recording: Recording | None = None
         self.cell: Cell | None = None
         self.card: CardRun | None = None
@@ -136,23 +143,21 @@ class BodyState:
     def wear(self, body: Body) -> None:
         """Take on the thermal figures of a set-up."""
         self.body = body
-        if body not in self.climates:
-            self.climates[body] = climate_of(body, self.conditions)
-        self.climate = self.climates[body]
+        self.climate = climate_of(body, self.conditions)
 
     # -- what holds now -------------------------------------------------------------
 
     def draw_w(self) -> float:
         """What the camera drinks in its state [W]."""
-        if self.state >= State.BOOTING and self.recording is not None:
+        if self.state >= BOOTING and self.recording is not None:
             return self.recording.draw_w
-        return self.standby_w if self.state is State.STANDBY else self.off_w
+        return self.standby_w if self.state is STANDBY else self.off_w
 
     def _rise_k(self) -> float:
         """Rise above still air without sun [K]; off there is none (E5.1)."""
-        if self.state >= State.BOOTING and self.recording is not None:
+        if self.state >= BOOTING and self.recording is not None:
             return self.recording.rise_k
-        if self.state is State.STANDBY:
+        if self.state is STANDBY:
             return self.body.resistance_k_per_w * self.standby_w
         return 0.0
 
@@ -177,22 +182,27 @@ class BodyState:
     def _warm_or_cool(self, to_ms: int) -> None:
         """Follow the body through the steps of the conditions; note each while the camera is on."""
         starts, climate, rise_k = self.conditions.starts_ms, self.climate, self._rise_k()
+        base_c, g, lags_ms = climate.base_c, climate.g, climate.lag_ms
         at_ms, step, body_c = self.now_ms, self.step, self.body_c
+        hottest_c, on = self.hottest_c, self.state is not OFF
         final = len(starts) - 1
         while True:
-            end_ms = to_ms if step == final else min(to_ms, starts[step + 1])
-            level_c = climate.base_c[step] + climate.g[step] * rise_k
-            lag_ms = climate.lag_ms[step]
-            body_c = level_c + (body_c - level_c) * exp((at_ms - end_ms) / lag_ms)
+            end_ms = to_ms
+            passes = step < final and starts[step + 1] <= to_ms
+            if passes:
+                end_ms = starts[step + 1]
+            level_c = base_c[step] + g[step] * rise_k
+            body_c = level_c + (body_c - level_c) * exp((at_ms - end_ms) / lags_ms[step])
             at_ms = end_ms
-            if step < final and end_ms == starts[step + 1]:
+            if passes:
                 step += 1
-            self.hottest_c = max(self.hottest_c, body_c)
+            if body_c > hottest_c:  # noqa: PLR1730 - max() costs a tenth of the whole loop
+                hottest_c = body_c
             if at_ms >= to_ms:
                 break
-            if self.state is not State.OFF:
+            if on:
                 self._note_between(at_ms, body_c)
-        self.step, self.body_c = step, body_c
+        self.step, self.body_c, self.hottest_c = step, body_c, hottest_c
 
     def _used_at(self, at_ms: int) -> int:
         """Bytes on the card at a time during the clip."""
@@ -204,7 +214,7 @@ class BodyState:
         spent = min(spent_wh(self.draw_w(), elapsed_ms), cell.charge * cell.wh)
         self.used_wh += spent
         cell.charge = max(0.0, cell.charge - spent / cell.wh)
-        if self.state is State.OFF:
+        if self.state is OFF:
             share = self.defaults.self_discharge_per_month.value
             lost = self_discharge_wh(cell.wh, cell.charge, elapsed_ms, share)
             self.lost_wh += lost
@@ -228,8 +238,8 @@ class BodyState:
         used = self.card.used if self.card else 0
         resting = (
             len(trace.t_ms) >= 2
-            and self.state is State.OFF
-            and trace.state[-1] == trace.state[-2] == State.OFF
+            and self.state is OFF
+            and trace.state[-1] == trace.state[-2] == OFF
             and trace.used_bytes[-2] == used
             and abs(trace.charge[-2] - charge) < COARSE_CHARGE
             and abs(trace.body_c[-2] - self.body_c) < COARSE_K
@@ -242,6 +252,8 @@ class BodyState:
 
     def next_event(self, bound_ms: int) -> tuple[int, Priority] | None:
         """What the camera meets first by itself before a bound: heat, empty, full, clip limit."""
+        if self.state is OFF and not self.hot and self.off_w == 0.0:
+            return None
         first_ms, what = bound_ms, None
         cell, clip = self.cell, self.clip
         if clip is not None:
@@ -255,7 +267,7 @@ class BodyState:
             empty = ms_to_empty(cell.charge, 0.0, cell.wh, self.draw_w())
             if empty is not None and self.now_ms + empty <= first_ms:
                 first_ms, what = self.now_ms + empty, Priority.EMPTY
-        if self.state is not State.OFF or self.hot:
+        if self.state is not OFF or self.hot:
             heat_ms = self._heat_event(first_ms)
             if heat_ms is not None:
                 first_ms, what = heat_ms, Priority.HEAT
@@ -270,6 +282,8 @@ class BodyState:
         starts = self.conditions.starts_ms
         if (self.hot and body_c <= target_c) or (not self.hot and body_c >= target_c):
             return at_ms + 1
+        if not self.hot and self._stays_below(target_c, rise_k, bound_ms - at_ms):
+            return None
         while True:
             last = step + 1 >= len(starts)
             end_ms = bound_ms if last else min(bound_ms, starts[step + 1])
@@ -282,6 +296,16 @@ class BodyState:
                 return None
             body_c = temperature_after(body_c, level_c, lag_s, end_ms - at_ms)
             at_ms, step = end_ms, step + 1
+
+    def _stays_below(self, target_c: float, rise_k: float, within_ms: int) -> bool:
+        """Whether even the hottest air and sun of the trip would not bring the body there in time.
+
+        By 1 - exp(-x) <= x: it rises at most by x of the way to the hottest level.
+        """
+        climate = self.climate
+        level_c = climate.hottest_base_c + climate.largest_g * rise_k
+        way = min(1.0, within_ms / climate.least_lag_ms)
+        return self.body_c + max(0.0, level_c - self.body_c) * way < target_c
 
     # -- clips ----------------------------------------------------------------------
 

@@ -8,7 +8,7 @@ from ..document import Between, Camera
 from ..parameters import Defaults
 from .asked import Asked, Recording
 from .body_state import BodyState
-from .causes import CAUSE_ORDER, Cause, State
+from .causes import BOOTING, CAUSE_ORDER, OFF, RECORDING, STANDBY, Cause, State
 from .pools import CardRun, Cell
 from .timeline import Conditions
 
@@ -110,12 +110,12 @@ class CameraRun(BodyState):
         self.wanted = None
         for cause in (Cause.PLAN, Cause.CARD_UNFIT, Cause.CLIP_LIMIT, Cause.NO_HAND):
             self.holds.pop(cause, None)
-        recording = self.state is State.RECORDING
+        recording = self.state is RECORDING
         if self.between == "on" and recording and follower is not None:
             return
-        if self.state is not State.OFF:
+        if self.state is not OFF:
             standby = self.between == "standby" and follower is not None
-            self.halt(State.STANDBY if standby else State.OFF)
+            self.halt(STANDBY if standby else OFF)
 
     def _follower(self) -> Asked | None:
         if self.next_asked < len(self.asked_list):
@@ -132,7 +132,7 @@ class CameraRun(BodyState):
     def _want(self, span: Asked) -> None:
         self.wanted = span
         if span.recording is None:
-            self.halt(State.OFF)
+            self.halt(OFF)
             self.holds[Cause.PLAN] = self.now_ms
             return
         self.holds.pop(Cause.PLAN, None)
@@ -143,7 +143,7 @@ class CameraRun(BodyState):
 
     def _take_settings(self, recording: Recording) -> None:
         """Change mode, features or set-up; a running camera goes on in a new clip."""
-        running = self.state is State.RECORDING
+        running = self.state is RECORDING
         if running:
             self.close_clip()
         self.recording = recording
@@ -157,22 +157,22 @@ class CameraRun(BodyState):
             self.holds.setdefault(Cause.NO_CARD, self.now_ms)
         elif self.recording and self.card.store.sustained_bytes_s < self.recording.peak_rate:
             self.holds[Cause.CARD_UNFIT] = self.now_ms
-            if self.state is State.RECORDING:
-                self.halt(State.OFF)
+            if self.state is RECORDING:
+                self.halt(OFF)
 
     # -- starting and stopping ------------------------------------------------------
 
     def try_begin(self) -> None:
         """Start recording when it is wanted and nothing holds it back."""
-        if self.wanted is None or self.state >= State.BOOTING or self._held_back():
+        if self.wanted is None or self.state >= BOOTING or self._held_back():
             return
         if self.body_c >= self.body.limits.stop_c:
             self.stop_hot()
             return
-        if self.state is State.STANDBY or self.boot_ms == 0:
+        if self.state is STANDBY or self.boot_ms == 0:
             self.record()
             return
-        self.state = State.BOOTING
+        self.state = BOOTING
         self.boot_ends_ms = self.now_ms + self.boot_ms
         self.holds[Cause.BOOT] = self.now_ms
 
@@ -187,12 +187,11 @@ class CameraRun(BodyState):
 
     def record(self) -> None:
         """The camera is up and writes."""
-        self.state = State.RECORDING
+        self.state = RECORDING
         self.boot_ends_ms = None
         self.holds.pop(Cause.BOOT, None)
         self.holds.pop(Cause.CLIP_LIMIT, None)
         self.open_clip()
-        self.note()
         self.account()
 
     def halt(self, state: State) -> None:
@@ -201,11 +200,10 @@ class CameraRun(BodyState):
         self.state = state
         self.boot_ends_ms = None
         self.holds.pop(Cause.BOOT, None)
-        self.note()
 
     def stop_hot(self) -> None:
         """Too hot: off until cool, and then for a hand unless it starts itself (E5.3, E5.4)."""
-        self.halt(State.OFF)
+        self.halt(OFF)
         self.hot = True
         self.holds[Cause.HOT] = self.now_ms
         if not self.camera.starts_itself and self.wanted is not None:
@@ -222,23 +220,23 @@ class CameraRun(BodyState):
     def stop_empty(self) -> None:
         """The battery gives no more."""
         assert self.cell is not None
-        self.halt(State.OFF)
+        self.halt(OFF)
         self.cell.charge = 0.0
         self.holds[Cause.EMPTY] = self.now_ms
         self.account()
 
     def stop_full(self) -> None:
         """The next byte does not fit."""
-        self.halt(State.OFF)
+        self.halt(OFF)
         self.holds[Cause.CARD_FULL] = self.now_ms
         self.account()
 
     def stop_at_clip_limit(self) -> None:
         """The longest clip is over; the camera goes on by itself after a boot, or waits (E6.4)."""
-        self.halt(State.OFF)
+        self.halt(OFF)
         self.holds[Cause.CLIP_LIMIT] = self.now_ms
         if self.camera.continues_after_clip:
-            self.state = State.BOOTING
+            self.state = BOOTING
             self.boot_ends_ms = self.now_ms + self.boot_ms
         self.account()
 
@@ -248,8 +246,8 @@ class CameraRun(BodyState):
         """A hand opens a door; the camera films nothing unless it hot-swaps."""
         if cause is Cause.SWAP and self.recording and self.recording.set_up.hot_swap:
             return
-        if self.state is not State.OFF:
-            self.halt(State.OFF)
+        if self.state is not OFF:
+            self.halt(OFF)
         self.holds[cause] = self.now_ms
         self.account()
 
@@ -293,7 +291,7 @@ class CameraRun(BodyState):
         if self.asked is None:
             self.close_spans()
             return
-        if self.state is State.RECORDING:
+        if self.state is RECORDING:
             self._close_gap()
             if self.film_since_ms is None:
                 self.film_since_ms = self.now_ms

@@ -21,6 +21,8 @@ class Cause(StrEnum):
     BOOT = "boot"
     NO_HAND = "no_hand"
 
+    __hash__ = str.__hash__  # the enumeration's own is written in Python and asked at every event
+
 
 CAUSE_ORDER = {cause: number for number, cause in enumerate(Cause)}
 
@@ -34,6 +36,9 @@ class State(IntEnum):
     STANDBY = 1
     BOOTING = 2
     RECORDING = 3
+
+
+OFF, STANDBY, BOOTING, RECORDING = State  # a member looked up by its class costs three times more
 
 
 class Priority(IntEnum):

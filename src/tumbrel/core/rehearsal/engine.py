@@ -6,6 +6,7 @@ import heapq
 from dataclasses import dataclass
 from enum import Enum, auto
 from itertools import count
+from typing import NamedTuple
 
 from ..document import Card, CardSlot, PlanDocument
 from ..energy import battery_wh
@@ -14,7 +15,7 @@ from ..memory import card_is_too_large, card_store, fixed_store
 from ..parameters import DEFAULTS, Defaults
 from .asked import Asked, asked_of
 from .camera_run import CameraRun
-from .causes import Priority, State
+from .causes import OFF, Priority
 from .hands import Hands
 from .pools import BAG, CardRun, Cell, close_stay
 from .timeline import Timeline, lay_out
@@ -32,8 +33,7 @@ class Happens(Enum):
     DECIDE = auto()
 
 
-@dataclass(frozen=True, slots=True)
-class Event:
+class Event(NamedTuple):
     """Something that happens; a camera's own forecasts carry the epoch they were made in."""
 
     kind: Happens
@@ -83,7 +83,7 @@ class Rehearser:
             self._happen(at_ms, priority, event)
         for run in self.cameras:
             run.advance(end_ms)
-            run.halt(State.OFF)
+            run.halt(OFF)
             run.close_spans()
             if run.cell is not None:
                 run.cell.since_ms = end_ms

@@ -9,10 +9,10 @@ from typing import Literal
 from ..document import PlanDocument
 from ..parameters import Defaults
 from .camera_run import CameraRun
-from .causes import Cause, State
+from .causes import OFF, Cause
 from .needs import Need, need_of
 from .pools import BAG, CardRun, Cell
-from .timeline import FreeHands, Timeline
+from .timeline import FreeHands, Laid, Timeline
 
 TaskKind = Literal["restart", "swap", "card"]
 
@@ -124,7 +124,8 @@ class Hands:
         share = self.defaults.self_discharge_per_month.value
         for cell in self.cells:
             cell.rest_until(now_ms, share)
-        due = [task for camera in self.cameras if (task := self._due(camera, now_ms, horizon_ms))]
+        here = self.timeline.laid_at(now_ms)
+        due = [task for run in self.cameras if (task := self._due(run, here, now_ms, horizon_ms))]
         for task in sorted(due, key=Task.rank):
             if now_ms + task.takes_ms <= interval.end_ms:
                 return task
@@ -136,8 +137,8 @@ class Hands:
         if not last or self._interval_at(last[-1].at_ms) != self._interval_at(now_ms):
             self.skipped.append(Skipped(now_ms, task.camera, task.kind, task.takes_ms))
 
-    def _due(self, run: CameraRun, now_ms: int, horizon_ms: int) -> Task | None:
-        manual = self._manual(run, now_ms)
+    def _due(self, run: CameraRun, here: Laid, now_ms: int, horizon_ms: int) -> Task | None:
+        manual = self._manual(run, here, now_ms)
         if manual is None and run.wanted is None and not run.is_asked_before(horizon_ms):
             return None
         run.advance(now_ms)
@@ -148,14 +149,13 @@ class Hands:
         swap = None if held else self._battery_due(run, need, now_ms)
         return swap or self._card_due(run, need, now_ms) or self._restart_due(run, need, now_ms)
 
-    def _manual(self, run: CameraRun, now_ms: int) -> Task | None:
+    def _manual(self, run: CameraRun, here: Laid, now_ms: int) -> Task | None:
         """The plan's own word for this stop: a swap to do, or (without a cell) leave it in."""
-        here = self.timeline.laid_at(now_ms).id
         for swap in self.document.plan.swaps:
-            if swap.camera != run.camera.id or swap.item != here:
+            if swap.camera != run.camera.id or swap.item != here.id:
                 continue
             cell = next((c for c in self.cells if c.id == swap.battery and c.place == BAG), None)
-            done = (run.index, here) in self._manual_done
+            done = (run.index, here.id) in self._manual_done
             fits = cell is not None and cell.family == run.camera.battery_family
             task_cell = cell if fits and not done and run.camera.battery_comes_out else None
             takes_ms = self._takes_ms(run, "swap", now_ms)
@@ -215,7 +215,7 @@ class Hands:
         waits = Cause.NO_HAND in run.holds or Cause.CLIP_LIMIT in run.holds
         barred = Cause.HOT in run.holds or run.cell is None or run.cell.charge <= 0.0
         stuck = run.card is None or run.card.free <= 0
-        if not waits or barred or stuck or run.wanted is None or run.state is not State.OFF:
+        if not waits or barred or stuck or run.wanted is None or run.state is not OFF:
             return None
         takes_ms = self._takes_ms(run, "restart", now_ms)
         return Task(run.wanted.importance, need.lasts_ms, run.index, "restart", takes_ms)

@@ -34,7 +34,10 @@ class Light(Part):
 
 
 class Course(Part):
-    """A camera's course as columns of equal length; between two rows everything is near linear."""
+    """A camera's course as columns of equal length; between two rows everything is near linear.
+
+    A row's state is that of the stretch which ends there.
+    """
 
     t_ms: tuple[int, ...]
     charge: tuple[float, ...]

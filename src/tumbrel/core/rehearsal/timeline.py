@@ -36,9 +36,12 @@ class FreeHands:
     end_ms: int
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Conditions:
-    """Air and sun as piecewise constant steps; step i holds from starts_ms[i] on."""
+    """Air and sun as piecewise constant steps; step i holds from starts_ms[i] on.
+
+    Compared by identity: one trip is laid out once, and what is derived from it is kept by it.
+    """
 
     starts_ms: tuple[int, ...]
     ambient_c: tuple[float, ...]

@@ -1,4 +1,4 @@
-"""A server of its own and a Chromium to drive it: for tests in the page, pictures and benchmarks."""
+"""A server of its own and a Chromium to drive it: for tests in the page, pictures, benchmarks."""
 
 from __future__ import annotations
 

@@ -7,11 +7,13 @@ from pathlib import Path
 from typing import Any
 
 import pytest
+from django.conf import settings
 from django.contrib.auth import get_user_model
 from django.db import connection
 from django.test import Client
 
 from tests.apps.conftest import Api
+from tumbrel.core.document import PlanDocument
 from tumbrel.kit.actions import make_kit
 from tumbrel.site.local import is_loopback, local_owner
 from tumbrel.site.openapi import openapi_text
@@ -54,6 +56,7 @@ def test_a_change_without_the_pages_token_is_refused(db: None) -> None:
     strict.get("/api/trips")
     answer = strict.post("/api/kits", {"name": "K"}, content_type="application/json")
     assert answer.status_code == 403
+    assert json.loads(answer.content)["type"] == "/problems/not_from_page"
 
 
 def test_the_local_owner_is_signed_in_by_itself_and_has_no_password(api: Api) -> None:
@@ -83,15 +86,27 @@ def test_the_database_is_set_as_it_should(db: None, pragma: str, value: Any) -> 
 
 
 def test_transactions_begin_immediate_and_the_file_is_in_wal() -> None:
-    from django.conf import settings
-
     options = settings.DATABASES["default"]["OPTIONS"]
     assert options["transaction_mode"] == "IMMEDIATE"
     assert "journal_mode=WAL" in options["init_command"]
 
 
 def test_an_unknown_address_of_the_api_is_no_page(client: Client, db: None) -> None:
-    assert client.get("/api/nowhere").status_code == 404
+    answer = client.get("/api/nowhere")
+    assert answer.status_code == 404
+    assert answer["Content-Type"] == "application/problem+json"
+
+
+def test_a_failure_of_ours_is_a_problem_and_is_logged(
+    api: Api, monkeypatch: pytest.MonkeyPatch, caplog: pytest.LogCaptureFixture
+) -> None:
+    def fail(*_: Any) -> None:
+        raise RuntimeError("a fault of ours")
+
+    monkeypatch.setattr("tumbrel.trips.api.trip_lines", fail)
+    problem = api.get("/trips", 500)
+    assert problem["detail"] == "Tumbrel failed at this (RuntimeError). Nothing was changed."
+    assert "a fault of ours" in caplog.text
 
 
 def test_the_page_may_load_nothing_from_elsewhere(
@@ -126,8 +141,6 @@ def test_the_committed_description_is_the_apis_own() -> None:
 
 def test_the_api_takes_the_cores_own_document() -> None:
     """One definition from core to browser: the schema's plan document is the core's."""
-    from tumbrel.core.document import PlanDocument
-
     described = json.loads(openapi_text())["components"]["schemas"]
     own = PlanDocument.model_json_schema(ref_template="#/components/schemas/{model}")
     assert described["PlanDocument"]["properties"].keys() == own["properties"].keys()

@@ -1,4 +1,4 @@
-"""Trips: kept in versions, opened from files, rehearsed; stale saves and bad files change nothing."""
+"""Trips: kept in versions, opened from files, rehearsed; what is bad or stale changes nothing."""
 
 from __future__ import annotations
 
@@ -6,11 +6,14 @@ import json
 from typing import Any
 
 import pytest
+from django.core.management import call_command
 from django.test import Client
 
 from tests.apps.conftest import Api
 from tests.build import raw
+from tumbrel.core.rehearsal.outcome import rehearse
 from tumbrel.keeping.steps import MOST_STEPS
+from tumbrel.trips.models import Trip
 
 
 def body(state: dict[str, Any], **plan: Any) -> dict[str, Any]:
@@ -92,8 +95,6 @@ def test_a_plan_that_names_what_is_not_there_is_refused(api: Api, trip: dict[str
 
 
 def test_the_oldest_steps_fall_off(api: Api, trip: dict[str, Any]) -> None:
-    from tumbrel.trips.models import Trip
-
     state = trip
     for number in range(MOST_STEPS + 3):
         state = api.put(f"/trips/{trip['id']}", renamed(state, f"n{number}"))
@@ -154,8 +155,6 @@ def test_a_bad_document_is_not_rehearsed(api: Api, small: dict[str, Any]) -> Non
 def test_the_rehearsal_of_the_site_is_that_of_the_core(
     api: Api, demo_text: bytes, demo: Any
 ) -> None:
-    from tumbrel.core.rehearsal.outcome import rehearse
-
     told = api.post("/rehearsals", demo_text)
     assert told == json.loads(rehearse(demo).model_dump_json())
 
@@ -177,8 +176,6 @@ def test_the_demo_is_loaded_once(api: Api) -> None:
 def test_resetting_the_demo_puts_it_back_and_leaves_other_trips(
     api: Api, trip: dict[str, Any]
 ) -> None:
-    from django.core.management import call_command
-
     demo = api.post("/demo")
     api.put(f"/trips/{demo['id']}", renamed(demo, demo["trip"]["name"]) | {"plan": {}})
     call_command("load_demo", "--reset", verbosity=0)

@@ -8,6 +8,10 @@ from pathlib import Path
 import grimp
 import pytest
 
+from tumbrel.keeping.models import Owned
+from tumbrel.kit.models import Kit, KitStep
+from tumbrel.trips.models import Trip, TripStep
+
 SRC = Path(__file__).resolve().parents[2] / "src" / "tumbrel"
 CORE = SRC / "core"
 APPS = ("keeping", "kit", "trips", "site")
@@ -89,10 +93,6 @@ def test_every_query_goes_through_the_owner_scope() -> None:
 
 
 def test_every_row_of_an_app_has_an_owner() -> None:
-    from tumbrel.keeping.models import Owned
-    from tumbrel.kit.models import Kit, KitStep
-    from tumbrel.trips.models import Trip, TripStep
-
     assert all(issubclass(row, Owned) for row in (Kit, KitStep, Trip, TripStep))
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 from datetime import UTC, datetime
 
@@ -51,7 +52,7 @@ def test_takes_lie_inside_their_leg_and_never_overlap(
     spans = asked_spans(Takes(seconds=seconds, count=count), start, start + length)
     assert spans[0][0] >= start
     assert spans[-1][1] <= start + length
-    assert all(one[1] <= other[0] for one, other in zip(spans, spans[1:], strict=False))
+    assert all(one[1] <= other[0] for one, other in itertools.pairwise(spans))
     asked = sum(end - begin for begin, end in spans)
     assert asked == min(length, count * seconds * 1000)
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 from typing import Any
 
 from hypothesis import given, settings
@@ -107,7 +108,7 @@ def test_ledgers_balance_and_spans_are_in_order(parts: dict[str, Any]) -> None:
             + [(g.start_ms, g.end_ms) for g in one.gaps]
         )
         assert all(start < end for start, end in spans)
-        assert all(a[1] <= b[0] for a, b in zip(spans, spans[1:], strict=False))
+        assert all(a[1] <= b[0] for a, b in itertools.pairwise(spans))
         assert sum(end - start for start, end in spans) == one.asked_ms
         assert one.hottest_c <= one.stop_c + 0.02 or one.course.body_c[0] > one.stop_c
 
@@ -117,7 +118,7 @@ def test_ledgers_balance_and_spans_are_in_order(parts: dict[str, Any]) -> None:
 def test_hands_do_one_thing_at_a_time_and_only_where_they_are_free(parts: dict[str, Any]) -> None:
     result = told(parts)
     tasks = [m for m in result.moves if m.kind in ("swap", "card", "restart")]
-    assert all(a.end_ms <= b.at_ms for a, b in zip(tasks, tasks[1:], strict=False))
+    assert all(a.end_ms <= b.at_ms for a, b in itertools.pairwise(tasks))
     free = {item.id for item in result.items if item.hands_free}
     assert all(move.item in free for move in tasks)
 
@@ -130,7 +131,7 @@ def test_a_battery_or_card_is_in_one_place(parts: dict[str, Any]) -> None:
         edges = [(stay.start_ms, stay.end_ms) for stay in pool.stays]
         assert edges[0][0] == 0
         assert edges[-1][1] == result.duration_ms
-        assert all(a[1] == b[0] for a, b in zip(edges, edges[1:], strict=False))
+        assert all(a[1] == b[0] for a, b in itertools.pairwise(edges))
 
 
 @settings(max_examples=40, deadline=None)

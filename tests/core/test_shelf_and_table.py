@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from contextlib import suppress
 from pathlib import Path
 from typing import Any
 
@@ -202,7 +203,5 @@ def test_durations_read_alike_here_and_on_the_page(text: str, seconds: int | Non
 
 @given(st.text(max_size=80))
 def test_no_text_breaks_the_table(text: str) -> None:
-    try:
-        read_table(text)
-    except BadDocument as error:
-        assert error.faults
+    with suppress(BadDocument):
+        assert read_table(text).items

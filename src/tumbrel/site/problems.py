@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import logging
 from dataclasses import dataclass, field
+from http import HTTPStatus
 from typing import Any
 
 from django.http import HttpRequest, HttpResponse
@@ -13,6 +15,8 @@ from pydantic import BaseModel
 from tumbrel.core.document import BadDocument, FieldFault
 from tumbrel.keeping.api import Fault, ProblemOut
 from tumbrel.keeping.refusals import InUse, NothingToUndo, NotThere, Stale
+
+log = logging.getLogger(__name__)
 
 
 @dataclass(frozen=True)
@@ -76,8 +80,17 @@ def tell_problems(api: NinjaAPI) -> None:
     def _nothing(_request: HttpRequest, error: NothingToUndo) -> HttpResponse:
         return problem_response(Problem(409, "nothing_to_undo", f"Nothing to {error.what}."))
 
+    @api.exception_handler(Exception)
+    def _failed(request: HttpRequest, error: Exception) -> HttpResponse:
+        log.error("%s %s failed", request.method, request.path, exc_info=error)
+        detail = f"Tumbrel failed at this ({type(error).__name__}). Nothing was changed."
+        return problem_response(Problem(500, "failed", detail))
+
     @api.exception_handler(HttpError)
     def _http(_request: HttpRequest, error: HttpError) -> HttpResponse:
+        if error.status_code == HTTPStatus.FORBIDDEN:
+            detail = "This change did not come from Tumbrel's own page. Reload the page."
+            return problem_response(Problem(403, "not_from_page", detail))
         return problem_response(Problem(error.status_code, "refused", str(error)))
 
 

@@ -7,6 +7,7 @@ from django.urls import path, re_path
 from django.views.decorators.csrf import ensure_csrf_cookie
 
 from .api import api
+from .problems import Problem, problem_response
 from .settings import WEB
 
 NOT_BUILT = "The page is not built yet. Run: python3 run.py demo"
@@ -27,7 +28,13 @@ def page(_request: HttpRequest) -> HttpResponse:
     return answer
 
 
+def nowhere(_request: HttpRequest) -> HttpResponse:
+    """An address of the API that is none."""
+    return problem_response(Problem(404, "not_there", "There is no such address."))
+
+
 urlpatterns = [
     path("api/", api.urls),
+    re_path(r"^api/", nowhere),
     re_path(r"^(?!api/|static/).*$", page),
 ]

@@ -1,0 +1,71 @@
+"""The examples of the documents are run."""
+
+from __future__ import annotations
+
+import json
+import re
+from pathlib import Path
+
+import pytest
+from jsonschema import Draft202012Validator
+
+from tumbrel.core.cli import main, schema_text
+from tumbrel.core.parameters import DEFAULTS, Parameter
+
+ROOT = Path(__file__).resolve().parents[2]
+PAGE = (ROOT / "docs" / "formats" / "plan-file.md").read_text("utf-8")
+
+
+def blocks(kind: str) -> list[str]:
+    """Fenced blocks of a kind."""
+    fenced = re.findall(r"^```(\w*)\n(.*?)^```", PAGE, re.M | re.S)
+    return [text for name, text in fenced if name == kind]
+
+
+def test_the_worked_example_comes_out_as_the_page_says(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    (plan,) = blocks("json")
+    (told,) = blocks("")
+    path = tmp_path / "plan.json"
+    path.write_text(plan, "utf-8")
+    assert main(["rehearse", str(path)]) == 1
+    assert capsys.readouterr().out == told
+
+
+def test_the_committed_schema_is_the_codes_own() -> None:
+    assert (ROOT / "docs" / "formats" / "plan.schema.json").read_text("utf-8") == schema_text()
+
+
+def test_the_example_holds_to_the_schema() -> None:
+    schema = json.loads(schema_text())
+    Draft202012Validator.check_schema(schema)
+    checker = Draft202012Validator(schema)
+    (plan,) = blocks("json")
+    assert list(checker.iter_errors(json.loads(plan))) == []
+    assert list(checker.iter_errors(json.loads(plan) | {"trip": {}})) != []
+
+
+def test_the_demo_holds_to_the_schema(demo_text: bytes) -> None:
+    assert (
+        list(Draft202012Validator(json.loads(schema_text())).iter_errors(json.loads(demo_text)))
+        == []
+    )
+
+
+def test_every_default_has_a_source_and_lies_in_its_range() -> None:
+    kept = [v for v in vars(DEFAULTS).values() if isinstance(v, Parameter)]
+    kept += list(DEFAULTS.feature_w.values())
+    assert len(kept) > 20
+    for parameter in kept:
+        assert parameter.low <= parameter.value <= parameter.high
+        assert parameter.source
+
+
+def test_the_readme_names_only_commands_and_files_that_are_there() -> None:
+    text = (ROOT / "README.md").read_text("utf-8")
+    for name in re.findall(r"\]\(([^)]+)\)", text):
+        assert (ROOT / name).exists(), name
+    script = (ROOT / "run.py").read_text("utf-8")
+    for command in re.findall(r"python3 run\.py ([a-z-]+)", text):
+        assert f'"{command}":' in script

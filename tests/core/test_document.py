@@ -17,6 +17,7 @@ from tumbrel.core.document import (
     read_document,
     write_document,
 )
+from tumbrel.core.rehearsal.outcome import rehearse
 from tumbrel.core.rehearsal.timeline import lay_out
 
 
@@ -147,6 +148,14 @@ def test_waits_may_not_stretch_it_beyond_31_days_either() -> None:
     document = parse_document(raw(items, []))
     with pytest.raises(BadDocument, match="31 days"):
         lay_out(document.trip)
+
+
+def test_more_takes_than_can_be_played_are_refused_before_they_are_made() -> None:
+    items = [leg(f"l{n}", 7200) for n in range(30)]
+    asked = [asks("cam", item["id"], pattern=takes(1, count=2000)) for item in items]
+    document = parse_document(raw(items, asked))
+    with pytest.raises(BadDocument, match="ask for 60000 takes together; up to 40000"):
+        rehearse(document)
 
 
 def test_ten_thousand_legs_are_refused_at_once() -> None:

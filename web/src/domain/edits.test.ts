@@ -24,11 +24,13 @@ import {
   freshSetUp,
   nextLabel,
   resolutionName,
+  withCopiedBattery,
   withCopiedCamera,
+  withCopiedCard,
   withNewCamera,
 } from "./kitEdits";
 import { asKind, freshItem, fromLocalField, heightAtEnd, localField } from "./routeEdits";
-import type { BatteryFamily, Camera, Item, Kit, Mode } from "./types";
+import type { Battery, BatteryFamily, Camera, Card, Item, Kit, Mode } from "./types";
 
 const { plan, trip, kit } = DOCUMENT;
 const camera = kit.cameras[0] as Camera;
@@ -168,6 +170,18 @@ describe("the kit", () => {
     expect(freshCard(kit).name).toBe("K2");
     expect(freshMode(camera.modes).id).not.toBe("m");
     expect(freshSetUp(camera.set_ups).id).toBe("cased");
+  });
+  it("a copied battery or card keeps its state and takes the next label", () => {
+    const worn = { ...(kit.batteries[0] as Battery), health: 0.8, charge: 0.5 };
+    expect(withCopiedBattery(kit, worn).batteries.at(-1)).toEqual({
+      id: "a3",
+      name: "A3",
+      family: "a",
+      health: 0.8,
+      charge: 0.5,
+    });
+    const used = { ...(kit.cards[0] as Card), used_bytes: 7 };
+    expect(withCopiedCard(kit, used).cards.at(-1)).toMatchObject({ name: "K2", used_bytes: 7 });
   });
   it("a family may go when nothing takes it", () => {
     expect(familyIsFree(kit, "a")).toBe(false);

@@ -138,6 +138,20 @@ export function withNewCamera(kit: Kit): { kit: Kit; camera: string } {
   return { kit: { ...powered, cards: [...powered.cards, freshCard(powered)] }, camera: camera.id };
 }
 
+/** One more battery in the same state, under the next free label of its family. */
+export function withCopiedBattery(kit: Kit, battery: Battery): Kit {
+  const family = kit.families.find((one) => one.id === battery.family);
+  if (family === undefined) return kit;
+  const { id, name } = freshBattery(kit, family);
+  return { ...kit, batteries: [...kit.batteries, { ...battery, id, name }] };
+}
+
+/** One more card in the same state, under the next free label. */
+export function withCopiedCard(kit: Kit, card: Card): Kit {
+  const { id, name } = freshCard(kit);
+  return { ...kit, cards: [...kit.cards, { ...card, id, name }] };
+}
+
 export function withCopiedCamera(kit: Kit, id: string): { kit: Kit; camera: string } {
   const camera = kit.cameras.find((one) => one.id === id);
   if (camera === undefined) return { kit, camera: id };

@@ -4,14 +4,24 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from ..document import Assignment, Camera, Mode, PlanDocument, SetUp
+from ..document import (
+    Assignment,
+    BadDocument,
+    Camera,
+    FieldFault,
+    Mode,
+    PlanDocument,
+    SetUp,
+    Takes,
+)
 from ..energy import features_w, mode_w
 from ..heat import Body, body_of
 from ..memory import byte_rate, peak_byte_rate
 from ..parameters import Defaults
-from ..patterns import asked_spans
+from ..patterns import asked_spans, take_count
 from .timeline import Timeline
 
+MOST_ASKED = 40_000
 IMPORTANCE_RANK = {"must": 0, "want": 1, "nice": 2}
 
 
@@ -39,6 +49,19 @@ class Asked:
     ends_leg: bool
     importance: int
     recording: Recording | None
+
+
+def refuse_too_many(document: PlanDocument, timeline: Timeline) -> None:
+    """Raise BadDocument when the plan asks for more takes than can be played in a few seconds."""
+    laid = {part.id: part for part in timeline.laid}
+    asked = 0
+    for assignment in document.plan.assignments:
+        if isinstance(assignment.pattern, Takes):
+            part = laid[assignment.item]
+            asked += take_count(assignment.pattern, part.end_ms - part.start_ms)
+    if asked > MOST_ASKED:
+        why = f"ask for {asked} takes together; up to {MOST_ASKED} can be rehearsed"
+        raise BadDocument((FieldFault("plan.assignments", why),))
 
 
 def asked_of(

@@ -13,7 +13,7 @@ from ..energy import battery_wh
 from ..light import SunDays, sun_heights_of_day
 from ..memory import card_is_too_large, card_store, fixed_store
 from ..parameters import DEFAULTS, Defaults
-from .asked import Asked, asked_of
+from .asked import Asked, asked_of, refuse_too_many
 from .camera_run import CameraRun
 from .causes import OFF, Priority
 from .hands import Hands
@@ -288,5 +288,10 @@ def play(
     defaults: Defaults = DEFAULTS,
     sun_days: SunDays = sun_heights_of_day,
 ) -> Played:
-    """Play a document through. Raises BadDocument when its times make no trip."""
-    return Rehearser(document, lay_out(document.trip, sun_days), defaults).play()
+    """Play a document through.
+
+    Raises BadDocument when its times make no trip or it asks for too many takes.
+    """
+    timeline = lay_out(document.trip, sun_days)
+    refuse_too_many(document, timeline)
+    return Rehearser(document, timeline, defaults).play()

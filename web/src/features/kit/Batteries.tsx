@@ -3,6 +3,7 @@ import {
   familyIsFree,
   freshBattery,
   freshFamily,
+  withCopiedBattery,
   withoutUnit,
   withUnit,
 } from "../../domain/kitEdits";
@@ -129,6 +130,15 @@ function FamilyBlock({
                 onCommit={(charge) => put({ ...battery, charge: charge / 100 })}
                 width={92}
               />
+              <button
+                type="button"
+                className="plain link"
+                disabled={kit.batteries.length >= 60}
+                onClick={() => editKit((old) => withCopiedBattery(old, battery))}
+                aria-label={`Copy battery ${battery.name}`}
+              >
+                Copy
+              </button>
               <button
                 type="button"
                 className="plain link"

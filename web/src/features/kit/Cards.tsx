@@ -1,5 +1,5 @@
 import { Button } from "@mui/material";
-import { freshCard, withoutUnit, withUnit } from "../../domain/kitEdits";
+import { freshCard, withCopiedCard, withoutUnit, withUnit } from "../../domain/kitEdits";
 import type { Card, Kit } from "../../domain/types";
 import { ChoiceIn, NumberIn, TextIn } from "../../ui/fields";
 
@@ -53,6 +53,15 @@ export function Cards({ kit, editKit }: Props) {
               onCommit={(gb) => put({ ...card, used_bytes: Math.round(gb * 1e9) })}
               width={88}
             />
+            <button
+              type="button"
+              className="plain link"
+              disabled={kit.cards.length >= 60}
+              onClick={() => editKit((old) => withCopiedCard(old, card))}
+              aria-label={`Copy card ${card.name}`}
+            >
+              Copy
+            </button>
             <button
               type="button"
               className="plain link"

@@ -1,5 +1,5 @@
 import { Alert, Button } from "@mui/material";
-import { useQueryClient } from "@tanstack/react-query";
+import { type Query, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useMemo, useState } from "react";
 import { useKeptKit } from "../../api/keptTrip";
 import { useCommands } from "../../app/commands";
@@ -33,10 +33,16 @@ function KitOf({ kitId }: { kitId: number }) {
 
   // the trip's rehearsal follows the kit as it is edited, before and after it is saved
   useEffect(() => {
-    if (kit)
-      cache.setQueryData<TripState>(["trip", tripId], (old) =>
-        old && old.kit !== kit ? { ...old, kit } : old,
-      );
+    if (kit === undefined) return;
+    const other = (query: { queryKey: readonly unknown[] }) =>
+      query.queryKey[0] === "trip" && query.queryKey[1] !== tripId;
+    void cache.invalidateQueries({ predicate: other, refetchType: "none" });
+    if (kit === undefined) return;
+    cache.setQueryData<TripState>(["trip", tripId], (old) =>
+      old && old.kit !== kit ? { ...old, kit } : old,
+    );
+    const isOther = (query: Query) => query.queryKey[0] === "trip" && query.queryKey[1] !== tripId;
+    void cache.invalidateQueries({ predicate: isOther, refetchType: "none" });
   }, [cache, kit, tripId]);
 
   const can = { undo: state?.can_undo === true, redo: state?.can_redo === true };

@@ -96,7 +96,9 @@ def run(*words: str | Path, cwd: Path = ROOT, env: dict[str, str] | None = None)
 def environment(**more: str) -> dict[str, str]:
     """The environment of every step: the sources on the path, colours off in logs."""
     path = os.pathsep.join(filter(None, [str(ROOT / "src"), os.environ.get("PYTHONPATH", "")]))
-    return {**os.environ, "PYTHONPATH": path, "DJANGO_SETTINGS_MODULE": SETTINGS, **more}
+    own = {"PYTHONPATH": path, "DJANGO_SETTINGS_MODULE": SETTINGS, **more}
+    kept = {name: value for name, value in os.environ.items() if name != "PYTHONDONTWRITEBYTECODE"}
+    return {**kept, **own}  # compiled modules make the second start a fast one
 
 
 SETTINGS = "tumbrel.site.settings"

@@ -75,7 +75,7 @@ def test_deleting_a_mode_says_who_asks_for_it_and_the_board_says_it_is_missing(
     page.get_by_role("group", name="Camera", exact=True).get_by_role("button", name="Boom").click()
     page.get_by_role("button", name="Delete mode 4K60").click()
     expect(page.get_by_role("dialog")).to_contain_text("asks for it")
-    page.get_by_role("button", name="Delete 4K60 of Boom").click()
+    page.get_by_role("button", name="Delete mode 4K60 of Boom").click()
     page.get_by_role("link", name="Board").click()
     expect(page.get_by_text("Boom has no mode '4k60' any more.")).to_be_visible()
     expect(loss(page, "mode missing")).to_contain_text("1 h 00")

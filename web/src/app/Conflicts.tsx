@@ -4,13 +4,11 @@ import type { Kept } from "../api/kept";
 interface ConflictsProps<State, Doc> {
   kept: Kept<State, Doc>;
   what: string;
-  /** Keeps the person's own state as something new, so that both stand. */
-  keepBoth?: (mine: Doc) => void;
 }
 
-/** What is asked when another tab saved first, or when a deletion takes more with it. */
-export function Conflicts<State, Doc>({ kept, what, keepBoth }: ConflictsProps<State, Doc>) {
-  const { conflict, asksRelease } = kept;
+/** What is asked when another tab saved first, when saving fails, or when a deletion takes more. */
+export function Conflicts<State, Doc>({ kept, what }: ConflictsProps<State, Doc>) {
+  const { conflict, asksRelease, error, state } = kept;
   return (
     <>
       {conflict ? (
@@ -21,20 +19,19 @@ export function Conflicts<State, Doc>({ kept, what, keepBoth }: ConflictsProps<S
             <span className="alert-actions">
               <Button onClick={kept.takeTheirs}>Take the other {what}</Button>
               <Button onClick={kept.keepMine}>Keep mine</Button>
-              {keepBoth ? (
-                <Button
-                  onClick={() => {
-                    keepBoth(conflict.mine);
-                    kept.takeTheirs();
-                  }}
-                >
-                  Keep both
-                </Button>
-              ) : null}
             </span>
           }
         >
           {conflict.detail} Keeping yours is one step that undo takes back.
+        </Alert>
+      ) : null}
+      {error !== null && state !== undefined ? (
+        <Alert
+          severity="error"
+          onClose={kept.dismiss}
+          action={<Button onClick={kept.retry}>Save again</Button>}
+        >
+          {error.message}
         </Alert>
       ) : null}
       <Dialog open={asksRelease !== null} onClose={asksRelease?.no} aria-labelledby="release-title">

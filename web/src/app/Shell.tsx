@@ -1,4 +1,3 @@
-import { Alert, Button } from "@mui/material";
 import { useCallback, useContext, useEffect, useMemo } from "react";
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from "react-router";
 import { useQuery } from "@tanstack/react-query";
@@ -9,6 +8,7 @@ import type { PlanDocument, TripState } from "../domain/types";
 import { useCommands } from "./commands";
 import { Conflicts } from "./Conflicts";
 import { ThemeContext } from "./themeContext";
+import { ThemeToggle } from "./ThemeToggle";
 import { LAST_TRIP, TripContext } from "./TripContext";
 
 const PLACES = [
@@ -73,15 +73,6 @@ function TripShell({ id }: { id: number }) {
         saveFile={saveFile}
       />
       <Conflicts kept={kept} what="trip" />
-      {kept.error !== null && state !== undefined ? (
-        <Alert
-          severity="error"
-          onClose={kept.dismiss}
-          action={<Button onClick={kept.retry}>Save again</Button>}
-        >
-          {kept.error.message}
-        </Alert>
-      ) : null}
       {known ? <Outlet /> : <p className="page">Opening the trip…</p>}
     </TripContext>
   );
@@ -97,7 +88,7 @@ interface HeadProps {
 }
 
 function TripHead({ name, canUndo, canRedo, undo, redo, saveFile }: HeadProps) {
-  const { theme, toggle } = useContext(ThemeContext);
+  const { toggle } = useContext(ThemeContext);
   const navigate = useNavigate();
   const onKit = useLocation().pathname.endsWith("/kit");
   const commands = useMemo(
@@ -157,16 +148,7 @@ function TripHead({ name, canUndo, canRedo, undo, redo, saveFile }: HeadProps) {
         <Link to="/trips" className="tool wide">
           Trips
         </Link>
-        <button
-          type="button"
-          className="plain tool"
-          onClick={toggle}
-          aria-label={
-            theme === "light" ? "Dim theme, for a head torch" : "Light theme, for the sun"
-          }
-        >
-          {theme === "light" ? "Dim" : "Light"}
-        </button>
+        <ThemeToggle />
       </span>
     </header>
   );

@@ -22,7 +22,7 @@ export function Work({ moves, cameras, scale, lanes }: WorkProps) {
             .map((line, row) => {
               const y = band.y0 + 4 + row * 17;
               if (y + 13 > band.y1 + 1) return null;
-              const x = lanes.firstX + place * lanes.lane + lanes.gutter;
+              const x = lanes.firstX + place * lanes.lane + lanes.work;
               return (
                 <g key={`${band.id}-${String(band.startMs)}-${String(line.number)}`}>
                   <rect x={x} y={y} width={14} height={14} fill="var(--ink)" />
@@ -37,7 +37,15 @@ export function Work({ moves, cameras, scale, lanes }: WorkProps) {
                     {line.number}
                   </text>
                   {lanes.phone ? null : (
-                    <text x={x + 18} y={y + 11.5} fontWeight={560} fill="var(--ink)">
+                    <text
+                      x={x + 18}
+                      y={y + 11.5}
+                      fontWeight={560}
+                      fill="var(--ink)"
+                      stroke="var(--band)"
+                      strokeWidth={3}
+                      paintOrder="stroke"
+                    >
                       {line.text}
                     </text>
                   )}

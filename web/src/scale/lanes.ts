@@ -15,11 +15,14 @@ export interface Lanes {
   card: number;
   gutter: number;
   gutterW: number;
+  /** Where the hands' work begins: in the gutter, or on the rope where the gutter is narrow. */
+  work: number;
   width: number;
 }
 
 const WALL = 14;
 const PHONE_MAX = 640;
+const WORK_PX = 72;
 const SIDE_PX = 290;
 export const STRIP_PX = 276;
 
@@ -47,6 +50,7 @@ export function lanesOf(width: number, cameras: number): Lanes {
     card,
     gutter: card + 14,
     gutterW: lane - card - 18,
+    work: lane - card - 18 >= WORK_PX ? card + 14 : spine + 4,
     width: Math.max(width, rails + lane * count),
   };
 }
@@ -72,6 +76,7 @@ function phoneLanes(width: number, count: number): Lanes {
     card: wall + 2 + rope + 3,
     gutter: wall + 4,
     gutterW: 0,
+    work: wall + 4,
     width,
   };
 }

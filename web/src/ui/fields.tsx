@@ -2,6 +2,8 @@ import { Checkbox, FormControlLabel, TextField } from "@mui/material";
 import { type ReactNode, useState } from "react";
 import { parseNumber } from "../domain/units";
 
+const LONGEST_NAME = 60;
+
 interface Shared {
   label: string;
   /** The document's path of the field, so that a finding can lead here. */
@@ -62,6 +64,22 @@ export function TextIn({
   );
 }
 
+interface NameInProps extends Shared {
+  value: string;
+  onCommit: (value: string) => void;
+}
+
+/** A name or label: something must stand there, sixty characters at most. */
+export function NameIn({ onCommit, ...shared }: NameInProps) {
+  return (
+    <TextIn
+      {...shared}
+      check={(text) => (text.trim() === "" ? "Give it a name." : null)}
+      onCommit={(text) => onCommit(text.trim().slice(0, LONGEST_NAME))}
+    />
+  );
+}
+
 interface NumberInProps extends Shared {
   value: number | null | undefined;
   onCommit: (value: number) => void;
@@ -107,6 +125,28 @@ export function NumberIn({
         if (number === null) onClear?.();
         else onCommit(number);
       }}
+    />
+  );
+}
+
+interface PercentInProps extends Shared {
+  /** A share, 0 to 1. */
+  value: number;
+  onCommit: (share: number) => void;
+  min?: number;
+  max?: number;
+}
+
+/** A share, typed as per cent. */
+export function PercentIn({ value, onCommit, min = 0, max = 100, ...shared }: PercentInProps) {
+  return (
+    <NumberIn
+      {...shared}
+      unit="%"
+      value={Math.round(value * 100)}
+      min={min}
+      max={max}
+      onCommit={(percent) => onCommit(percent / 100)}
     />
   );
 }

@@ -26,6 +26,9 @@ interface Props {
   clock: Clock;
 }
 
+/** With more cameras than these the board takes the whole width and the side stands below. */
+const SIDE_BESIDE = 5;
+
 type Open = { kind: "cell"; cell: Cell } | { kind: "camera"; camera: string } | null;
 
 /** Everything that is done on the board: looking, walking, opening a stretch. */
@@ -140,7 +143,7 @@ export function BoardWork({ document, rehearsal, clock }: Props) {
   const strip = { document, rehearsal, clock, kept };
 
   return (
-    <main className="board-page">
+    <main className={kit.cameras.length > SIDE_BESIDE ? "board-page board-wide" : "board-page"}>
       <VerdictSide rehearsal={rehearsal} late={rehearsing.late} error={rehearsing.error} />
       <TroubleSide
         document={document}

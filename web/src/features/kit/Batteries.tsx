@@ -8,7 +8,7 @@ import {
   withUnit,
 } from "../../domain/kitEdits";
 import type { Battery, BatteryFamily, Kit } from "../../domain/types";
-import { NumberIn, TextIn } from "../../ui/fields";
+import { NameIn, NumberIn, PercentIn } from "../../ui/fields";
 
 interface Props {
   kit: Kit;
@@ -59,11 +59,10 @@ function FamilyBlock({
   return (
     <div className="part" role="group" aria-label={`Battery family ${family.name}`}>
       <div className="row fields">
-        <TextIn
+        <NameIn
           label="Family"
           value={family.name}
-          check={(text) => (text.trim() === "" ? "Give it a name." : null)}
-          onCommit={(name) => putFamily({ ...family, name: name.trim().slice(0, 60) })}
+          onCommit={(name) => putFamily({ ...family, name })}
           width={84}
         />
         <NumberIn
@@ -104,30 +103,25 @@ function FamilyBlock({
           const path = `kit.batteries[${String(kit.batteries.indexOf(battery))}]`;
           return (
             <li key={battery.id} className="row">
-              <TextIn
+              <NameIn
                 label="Label"
                 path={path}
                 value={battery.name}
-                check={(text) => (text.trim() === "" ? "Give it a label." : null)}
-                onCommit={(name) => put({ ...battery, name: name.trim().slice(0, 60) })}
+                onCommit={(name) => put({ ...battery, name })}
                 width={84}
               />
-              <NumberIn
+              <PercentIn
                 label="Health"
-                unit="%"
-                value={Math.round(battery.health * 100)}
+                value={battery.health}
                 min={1}
                 max={120}
-                onCommit={(health) => put({ ...battery, health: health / 100 })}
+                onCommit={(health) => put({ ...battery, health })}
                 width={92}
               />
-              <NumberIn
+              <PercentIn
                 label="Charge"
-                unit="%"
-                value={Math.round(battery.charge * 100)}
-                min={0}
-                max={100}
-                onCommit={(charge) => put({ ...battery, charge: charge / 100 })}
+                value={battery.charge}
+                onCommit={(charge) => put({ ...battery, charge })}
                 width={92}
               />
               <button

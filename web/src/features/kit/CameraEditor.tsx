@@ -2,8 +2,9 @@ import { Button, Dialog } from "@mui/material";
 import { useState } from "react";
 import { withCopiedCamera, withoutUnit } from "../../domain/kitEdits";
 import type { Camera, Kit, KitState } from "../../domain/types";
-import { CheckIn, ChoiceIn, NumberIn, Pick, TextIn } from "../../ui/fields";
+import { CheckIn, ChoiceIn, NameIn, NumberIn, Pick, TextIn } from "../../ui/fields";
 import { Modes } from "./Modes";
+import type { Going } from "./Parts";
 import { SetUps } from "./SetUps";
 
 interface Props {
@@ -12,12 +13,6 @@ interface Props {
   uses: KitState["uses"];
   choose: (id: string) => void;
   editKit: (change: (old: Kit) => Kit) => void;
-}
-
-export interface Going {
-  what: string;
-  more: string;
-  run: () => void;
 }
 
 /** One camera: what it is, its modes and its set-ups. What is left empty is assumed, and says so. */
@@ -48,12 +43,11 @@ export function CameraEditor({ kit, camera, uses, choose, editKit }: Props) {
         onPick={choose}
       />
       <div className="row fields">
-        <TextIn
+        <NameIn
           label="Name"
           path={`${path}.name`}
           value={camera.name}
-          check={(text) => (text.trim() === "" ? "Give it a name." : null)}
-          onCommit={(name) => put({ name: name.trim().slice(0, 60) })}
+          onCommit={(name) => put({ name })}
         />
         <TextIn
           label="Model"

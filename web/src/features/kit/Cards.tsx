@@ -1,7 +1,7 @@
 import { Button } from "@mui/material";
 import { freshCard, withCopiedCard, withoutUnit, withUnit } from "../../domain/kitEdits";
 import type { Card, Kit } from "../../domain/types";
-import { ChoiceIn, NumberIn, TextIn } from "../../ui/fields";
+import { ChoiceIn, NameIn, NumberIn } from "../../ui/fields";
 
 interface Props {
   kit: Kit;
@@ -19,12 +19,11 @@ export function Cards({ kit, editKit }: Props) {
       <ul className="unit-rows">
         {kit.cards.map((card, place) => (
           <li key={card.id} className="row">
-            <TextIn
+            <NameIn
               label="Label"
               path={`kit.cards[${String(place)}]`}
               value={card.name}
-              check={(text) => (text.trim() === "" ? "Give it a label." : null)}
-              onCommit={(name) => put({ ...card, name: name.trim().slice(0, 60) })}
+              onCommit={(name) => put({ ...card, name })}
               width={84}
             />
             <NumberIn

@@ -1,4 +1,4 @@
-import { Alert, Button } from "@mui/material";
+import { Button } from "@mui/material";
 import { type Query, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useMemo, useState } from "react";
 import { useKeptKit } from "../../api/keptTrip";
@@ -7,7 +7,7 @@ import { Conflicts } from "../../app/Conflicts";
 import { useTripHere } from "../../app/TripContext";
 import { withNewCamera } from "../../domain/kitEdits";
 import type { Kit, TripState } from "../../domain/types";
-import { TextIn } from "../../ui/fields";
+import { NameIn } from "../../ui/fields";
 import { useLedTo } from "../../ui/useLedTo";
 import { Batteries } from "./Batteries";
 import { CameraEditor } from "./CameraEditor";
@@ -75,22 +75,12 @@ function KitOf({ kitId }: { kitId: number }) {
   return (
     <main className="page kit-page">
       <Conflicts kept={kept} what="kit" />
-      {kept.error ? (
-        <Alert
-          severity="error"
-          onClose={kept.dismiss}
-          action={<Button onClick={kept.retry}>Save again</Button>}
-        >
-          {kept.error.message}
-        </Alert>
-      ) : null}
       <ShelfView kit={kit} trip={trip.state?.trip ?? null} onMode={setChosen} />
       <div className="kit-tools row">
-        <TextIn
+        <NameIn
           label="Name of the kit"
           value={state.name}
           onCommit={(name) => edit((doc) => ({ ...doc, name }))}
-          check={(text) => (text.trim() === "" ? "Give it a name." : null)}
           width={230}
         />
         <Button onClick={undo} disabled={!can.undo}>

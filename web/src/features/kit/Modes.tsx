@@ -1,16 +1,7 @@
-import { Button } from "@mui/material";
-import { freshKey } from "../../domain/edits";
-import {
-  copyName,
-  freshMode,
-  resolutionName,
-  RESOLUTIONS,
-  withoutUnit,
-  withUnit,
-} from "../../domain/kitEdits";
+import { freshMode, resolutionName, RESOLUTIONS } from "../../domain/kitEdits";
 import { type Camera, FEATURES, type Mode } from "../../domain/types";
-import { CheckIn, ChoiceIn, NumberIn, TextIn } from "../../ui/fields";
-import type { Going } from "./CameraEditor";
+import { CheckIn, ChoiceIn, NameIn, NumberIn } from "../../ui/fields";
+import { type Going, Parts } from "./Parts";
 
 interface Props {
   camera: Camera;
@@ -22,77 +13,22 @@ interface Props {
 
 /** A camera's modes, each entered by what people know. */
 export function Modes({ camera, path, put, usedIn, ask }: Props) {
-  const { modes } = camera;
-  const remove = (mode: Mode) => {
-    const trips = usedIn(mode.id);
-    ask({
-      what: `${mode.name} of ${camera.name}`,
-      more:
-        trips.length > 0
-          ? `${trips.join(", ")} ${trips.length > 1 ? "ask" : "asks"} for it. Those stretches stay and the board says that the mode is missing.`
-          : "No trip uses it.",
-      run: () => put({ modes: withoutUnit(modes, mode.id) }),
-    });
-  };
-  const copy = (mode: Mode) => {
-    const name = copyName(
-      mode.name,
-      modes.map((one) => one.name),
-    );
-    put({
-      modes: [
-        ...modes,
-        {
-          ...mode,
-          id: freshKey(
-            name,
-            modes.map((one) => one.id),
-          ),
-          name,
-        },
-      ],
-    });
-  };
   return (
     <>
       <h3>Modes</h3>
-      <ul className="parts">
-        {modes.map((mode, place) => (
-          <li key={mode.id} className="part" aria-label={`Mode ${mode.name}`}>
-            <ModeFields
-              mode={mode}
-              path={`${path}.modes[${String(place)}]`}
-              putMode={(part) => put({ modes: withUnit(modes, { ...mode, ...part }) })}
-            />
-            <div className="row part-tools">
-              <button
-                type="button"
-                className="plain link"
-                disabled={modes.length >= 40}
-                onClick={() => copy(mode)}
-                aria-label={`Copy mode ${mode.name}`}
-              >
-                Copy
-              </button>
-              <button
-                type="button"
-                className="plain link"
-                disabled={modes.length === 1}
-                onClick={() => remove(mode)}
-                aria-label={`Delete mode ${mode.name}`}
-              >
-                Delete
-              </button>
-            </div>
-          </li>
-        ))}
-      </ul>
-      <Button
-        disabled={modes.length >= 40}
-        onClick={() => put({ modes: [...modes, freshMode(modes)] })}
-      >
-        Add a mode
-      </Button>
+      <Parts
+        what="mode"
+        camera={camera.name}
+        parts={camera.modes}
+        most={40}
+        put={(modes) => put({ modes })}
+        fresh={freshMode}
+        usedIn={usedIn}
+        ask={ask}
+        fields={(mode, place, putMode) => (
+          <ModeFields mode={mode} path={`${path}.modes[${String(place)}]`} putMode={putMode} />
+        )}
+      />
     </>
   );
 }
@@ -114,12 +50,11 @@ function ModeFields({
   return (
     <>
       <div className="row fields">
-        <TextIn
+        <NameIn
           label="Mode"
           path={`${path}.name`}
           value={mode.name}
-          check={(text) => (text.trim() === "" ? "Give it a name." : null)}
-          onCommit={(name) => putMode({ name: name.trim().slice(0, 60) })}
+          onCommit={(name) => putMode({ name })}
           width={104}
         />
         <ChoiceIn

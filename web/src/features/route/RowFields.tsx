@@ -2,7 +2,7 @@ import { Button } from "@mui/material";
 import { asKind, ACTIVITIES, fromLocalField, HANDS, localField } from "../../domain/routeEdits";
 import type { Item, Leg, Stop } from "../../domain/types";
 import { durationText, parseDuration } from "../../domain/units";
-import { CheckIn, ChoiceIn, NumberIn, TextIn } from "../../ui/fields";
+import { CheckIn, ChoiceIn, NameIn, NumberIn, PercentIn, TextIn } from "../../ui/fields";
 
 interface Props {
   item: Item;
@@ -33,12 +33,11 @@ export function RowFields({
   return (
     <>
       <div className="row fields">
-        <TextIn
+        <NameIn
           label="Name"
           path={`${path}.name`}
           value={item.name}
-          check={(text) => (text.trim() === "" ? "Give it a name." : null)}
-          onCommit={(name) => put({ ...item, name: name.trim().slice(0, 60) })}
+          onCommit={(name) => put({ ...item, name })}
         />
         <ChoiceIn
           label="Kind"
@@ -83,13 +82,10 @@ export function RowFields({
           onCommit={(temp_end_c) => put({ ...item, temp_end_c })}
           width={84}
         />
-        <NumberIn
+        <PercentIn
           label="Sun on kit"
-          unit="%"
-          value={Math.round(item.sun_share * 100)}
-          min={0}
-          max={100}
-          onCommit={(share) => put({ ...item, sun_share: share / 100 })}
+          value={item.sun_share}
+          onCommit={(sun_share) => put({ ...item, sun_share })}
           width={100}
         />
         {item.kind === "leg" ? (
@@ -173,7 +169,7 @@ function LegFields({ leg, path, put }: { leg: Leg; path: string; put: (next: Ite
           name,
         }))}
         onCommit={(hands) => put({ ...leg, hands })}
-        width={160}
+        width={196}
       />
       <NumberIn
         label="Airflow"

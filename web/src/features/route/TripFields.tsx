@@ -1,6 +1,6 @@
 import { fromLocalField, localField } from "../../domain/routeEdits";
 import type { Trip } from "../../domain/types";
-import { NumberIn, TextIn } from "../../ui/fields";
+import { NameIn, NumberIn, TextIn } from "../../ui/fields";
 
 interface Props {
   trip: Trip;
@@ -24,12 +24,11 @@ export function TripFields({ trip, put }: Props) {
   const at = place ?? FIRST_PLACE;
   return (
     <div className="row fields trip-fields">
-      <TextIn
+      <NameIn
         label="Trip"
         path="trip.name"
         value={trip.name}
-        check={(text) => (text.trim() === "" ? "Give it a name." : null)}
-        onCommit={(name) => put({ name: name.trim().slice(0, 60) })}
+        onCommit={(name) => put({ name })}
         width={220}
       />
       <TextIn

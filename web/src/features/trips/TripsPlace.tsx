@@ -1,10 +1,10 @@
 import { Alert, Button } from "@mui/material";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useContext, useRef, useState } from "react";
+import { useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { Refused } from "../../api/client";
 import { makeTrip, openDemo, openPlanFile, queries } from "../../api/queries";
-import { ThemeContext } from "../../app/themeContext";
+import { ThemeToggle } from "../../app/ThemeToggle";
 import { KitList } from "./KitList";
 import { NewTrip } from "./NewTrip";
 import { TripList } from "./TripList";
@@ -12,7 +12,6 @@ import "./trips.css";
 
 /** All trips and kits, new ones, and plan files. */
 export function TripsPlace() {
-  const { theme, toggle } = useContext(ThemeContext);
   const trips = useQuery(queries.trips());
   const kits = useQuery(queries.kits());
   const navigate = useNavigate();
@@ -48,16 +47,7 @@ export function TripsPlace() {
         </Link>
         <span className="trip-name">Rehearse a filmed trip before you leave</span>
         <span className="head-tools">
-          <button
-            type="button"
-            className="plain tool"
-            onClick={toggle}
-            aria-label={
-              theme === "light" ? "Dim theme, for a head torch" : "Light theme, for the sun"
-            }
-          >
-            {theme === "light" ? "Dim" : "Light"}
-          </button>
+          <ThemeToggle />
         </span>
       </header>
       <main

@@ -78,7 +78,7 @@ def test_no_one_sees_another_owners_rows(api: Api) -> None:
     api.post("/trips", asked, 404)
 
 
-@pytest.mark.parametrize(("pragma", "value"), [("foreign_keys", 1), ("synchronous", 1)])
+@pytest.mark.parametrize(("pragma", "value"), [("foreign_keys", 1), ("synchronous", 2)])
 def test_the_database_is_set_as_it_should(db: None, pragma: str, value: Any) -> None:
     with connection.cursor() as cursor:
         cursor.execute(f"PRAGMA {pragma}")

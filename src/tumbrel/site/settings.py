@@ -54,7 +54,7 @@ DATABASES = {
         "OPTIONS": {
             "timeout": 10,
             "transaction_mode": "IMMEDIATE",
-            "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL;"
+            "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL;"
             "PRAGMA foreign_keys=ON;",
         },
     }
@@ -74,6 +74,7 @@ STATIC_URL = "/static/"
 STATICFILES_DIRS = [WEB] if WEB.exists() else []
 WHITENOISE_USE_FINDERS = True
 WHITENOISE_AUTOREFRESH = False
+SESSION_ENGINE = "django.contrib.sessions.backends.signed_cookies"
 SESSION_COOKIE_SAMESITE = "Strict"
 CSRF_COOKIE_SAMESITE = "Strict"
 SESSION_COOKIE_AGE = 10 * 365 * 86_400

@@ -129,6 +129,12 @@ describe("a kept document", () => {
     await waitFor(() => expect(source.saves).toEqual(["from before"]));
     expect(kept.current.state?.doc).toBe("from before");
   });
+  it("is not broken by what the browser kept badly", async () => {
+    localStorage.setItem(UNSAVED, "{half");
+    const kept = await keeping(new Fake());
+    expect(kept.current.state?.doc).toBe("first");
+    expect(localStorage.getItem(UNSAVED)).toBeNull();
+  });
   it("asks when someone else saved while the page was closed", async () => {
     const source = new Fake();
     source.version = 7;
@@ -147,6 +153,17 @@ describe("a kept document", () => {
     await act(() => kept.current.settled());
     expect(source.steps).toEqual(["first", "theirs", "mine"]);
     expect(kept.current.conflict).toBeNull();
+  });
+  it("edits made while a conflict waits belong to mine", async () => {
+    const source = new Fake();
+    const kept = await keeping(source);
+    await source.save(1, "theirs", false);
+    act(() => kept.current.edit(() => "mine"));
+    await waitFor(() => expect(kept.current.conflict).not.toBeNull());
+    act(() => kept.current.edit((old) => `${old} and more`));
+    act(() => kept.current.keepMine());
+    await act(() => kept.current.settled());
+    expect(source.steps.at(-1)).toBe("mine and more");
   });
   it("a stale save may also take theirs", async () => {
     const source = new Fake();

@@ -25,6 +25,8 @@ export interface Conflict<State, Doc> {
   mine: Doc;
   theirs: State;
   detail: string;
+  /** Mine is what the page shows; it goes on being edited until someone decides. */
+  shown: boolean;
 }
 
 export interface Kept<State, Doc> {
@@ -48,6 +50,20 @@ export interface Kept<State, Doc> {
 const BEFORE_SAVE_MS = 400;
 const pause = (ms: number) => new Promise<void>((done) => setTimeout(done, ms));
 const unsavedKey = (key: QueryKey) => `tumbrel.unsaved.${key.join(".")}`;
+
+interface Note<Doc> {
+  version: number;
+  doc: Doc;
+}
+
+/** What an earlier page could not save; null when what the browser kept cannot be read. */
+function noteOf<Doc>(text: string): Note<Doc> | null {
+  try {
+    return JSON.parse(text) as Note<Doc>;
+  } catch {
+    return null;
+  }
+}
 
 /**
  * A kept document edited optimistically. Saves go one after the other with the version they were
@@ -113,7 +129,7 @@ export function useKept<State extends Versioned, Doc>(
             halted.current = true;
             const theirs = problem.problem.current as unknown as State;
             const held = mine ?? docOf(current() ?? theirs);
-            setConflict({ mine: held, theirs, detail: problem.message });
+            setConflict({ mine: held, theirs, detail: problem.message, shown: true });
           } else setProblem(problem);
         })
         .finally(() => {
@@ -137,7 +153,8 @@ export function useKept<State extends Versioned, Doc>(
       cache.setQueryData(key, { ...withDoc(state, doc), can_undo: true, can_redo: false });
       const edited = current();
       if (edited !== undefined) source.onEdit?.(edited);
-      const note = { version: version.current, doc };
+      setConflict((old) => (old?.shown === true ? { ...old, mine: doc } : old));
+      const note: Note<Doc> = { version: version.current, doc };
       localStorage.setItem(unsavedKey(key), JSON.stringify(note));
       enqueue(async (at, release) => {
         await Promise.race([source.before?.(), pause(BEFORE_SAVE_MS)]);
@@ -180,14 +197,15 @@ export function useKept<State extends Versioned, Doc>(
     const text = localStorage.getItem(unsavedKey(key));
     const state = current();
     if (text === null || state === undefined || queued.current > 0) return;
-    const note = JSON.parse(text) as { version: number; doc: Doc };
     localStorage.removeItem(unsavedKey(key));
-    if (note.version === state.version) edit(() => note.doc);
+    const note = noteOf<Doc>(text);
+    if (note === null) return;
+    if (note.version === state.version) void Promise.resolve().then(() => edit(() => note.doc));
     else if (JSON.stringify(note.doc) !== JSON.stringify(docOf(state))) {
       halted.current = true;
       const detail = "It was saved elsewhere while this page was closed. Yours is kept beside it.";
       chain.current = chain.current.then(() =>
-        setConflict({ mine: note.doc, theirs: state, detail }),
+        setConflict({ mine: note.doc, theirs: state, detail, shown: false }),
       );
     }
     // eslint-disable-next-line react-hooks/exhaustive-deps -- once per loaded document

@@ -13,31 +13,24 @@ export interface Cell {
   item: string;
 }
 
-interface DrawingProps {
+interface SceneProps {
   document: PlanDocument;
   rehearsal: Rehearsal;
   clock: Clock;
   scale: Elastic;
   lanes: Lanes;
   window: { startMs: number; endMs: number };
-  handMs: number;
-  selected: Cell | null;
   compact: boolean;
 }
 
+interface DrawingProps extends SceneProps {
+  handMs: number;
+  selected: Cell | null;
+}
+
 /** The whole board as a picture. What it shows is said in words by the grid above it. */
-export const Drawing = memo(function Drawing({
-  document,
-  rehearsal,
-  clock,
-  scale,
-  lanes,
-  window,
-  handMs,
-  selected,
-  compact,
-}: DrawingProps) {
-  const { kit, plan, trip } = document;
+export function Drawing({ handMs, selected, ...scene }: DrawingProps) {
+  const { document, clock, scale, lanes, window } = scene;
   return (
     <svg
       width={lanes.width}
@@ -45,6 +38,19 @@ export const Drawing = memo(function Drawing({
       aria-hidden="true"
       style={{ display: "block" }}
     >
+      <Scene {...scene} />
+      <Chosen document={document} scale={scale} lanes={lanes} selected={selected} />
+      <HandLine clock={clock} scale={scale} lanes={lanes} handMs={handMs} window={window} />
+    </svg>
+  );
+}
+
+/** All that stands still while the hand moves. */
+const Scene = memo(function Scene(props: SceneProps) {
+  const { document, rehearsal, clock, scale, lanes, window, compact } = props;
+  const { kit, plan, trip } = document;
+  return (
+    <g>
       <Textures />
       <Rails
         items={trip.items}
@@ -75,9 +81,7 @@ export const Drawing = memo(function Drawing({
         );
       })}
       <Work moves={rehearsal.moves} cameras={kit.cameras} scale={scale} lanes={lanes} />
-      <Chosen document={document} scale={scale} lanes={lanes} selected={selected} />
-      <HandLine clock={clock} scale={scale} lanes={lanes} handMs={handMs} window={window} />
-    </svg>
+    </g>
   );
 });
 

@@ -1,4 +1,3 @@
-import { memo } from "react";
 import type { Assignment, Camera, CameraResult, LaidItem, Pooled } from "../domain/types";
 import type { Band, Elastic } from "../scale/elastic";
 import type { Lanes } from "../scale/lanes";
@@ -29,7 +28,7 @@ export interface LaneProps {
 }
 
 /** One camera's rope, heat, card and gaps over the window. */
-export const Lane = memo(function Lane(props: LaneProps) {
+export function Lane(props: LaneProps) {
   const { lanes, scale, x } = props;
   const spineX = x + lanes.spine;
   return (
@@ -57,7 +56,7 @@ export const Lane = memo(function Lane(props: LaneProps) {
       <BatteryNames {...props} spineX={spineX} />
     </g>
   );
-});
+}
 
 function Heat({ camera, result, lanes, scale, window, spineX }: LaneProps & { spineX: number }) {
   const span = result.stop_c - COOL_C;

@@ -1,4 +1,3 @@
-import { memo } from "react";
 import type { Clock } from "../domain/clock";
 import type { Item, Rehearsal } from "../domain/types";
 import { degreesText } from "../domain/units";
@@ -16,7 +15,7 @@ export interface RailsProps {
 }
 
 /** Clock, light, ground and each leg's words at the left; stops as level bands across the board. */
-export const Rails = memo(function Rails(props: RailsProps) {
+export function Rails(props: RailsProps) {
   const { scale, lanes } = props;
   return (
     <g>
@@ -61,7 +60,7 @@ export const Rails = memo(function Rails(props: RailsProps) {
           ))}
     </g>
   );
-});
+}
 
 function ClockRail({ clock, scale, lanes, window }: RailsProps) {
   const minute = Number(clock.time(window.startMs).slice(3));

@@ -228,6 +228,8 @@ class Rehearser:
                 run.prepare(event.span)
             case Happens.ASK if event.span is not None:
                 run.ask(event.span)
+                if run.boot_ends_ms == at_ms:  # booted just in time: no event of its own
+                    run.record()
             case Happens.UNASK if event.span is not None:
                 run.unask(event.span)
             case Happens.BOOTED:

@@ -1,29 +1,20 @@
 import type { KeyboardEvent } from "react";
 import { type Clock, MINUTE_MS } from "../../domain/clock";
 import type { Rehearsal } from "../../domain/types";
+import type { Hand } from "./useHand";
 
 interface Props {
-  handMs: number;
+  hand: Hand;
   window: { startMs: number; endMs: number };
   rehearsal: Rehearsal;
   clock: Clock;
-  pinned: boolean;
-  moveHand: (ms: number) => void;
-  togglePin: () => void;
 }
 
 const STEP_MS = 5 * MINUTE_MS;
 
 /** The hand for the keyboard: arrows five minutes, Page a stop, Home and End the day. */
-export function HandSlider({
-  handMs,
-  window,
-  rehearsal,
-  clock,
-  pinned,
-  moveHand,
-  togglePin,
-}: Props) {
+export function HandSlider({ hand, window, rehearsal, clock }: Props) {
+  const { at: handMs, pinned, move: moveHand, togglePin } = hand;
   const laid = rehearsal.items.find((one) => one.start_ms <= handMs && handMs < one.end_ms);
   const stops = rehearsal.items.filter((one) => one.kind === "stop").map((one) => one.start_ms);
   const onKey = (event: KeyboardEvent) => {

@@ -1,5 +1,7 @@
+import { memo } from "react";
+
 /** How to read a rope. */
-export function Legend() {
+export const Legend = memo(function Legend() {
   return (
     <section>
       <h2>How to read a rope</h2>
@@ -54,7 +56,7 @@ export function Legend() {
       </p>
     </section>
   );
-}
+});
 
 function Entry({ words, children }: { words: string; children: React.ReactNode }) {
   return (

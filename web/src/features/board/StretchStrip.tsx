@@ -1,4 +1,4 @@
-import { useMemo } from "react";
+import { memo, useCallback, useDeferredValue, useMemo } from "react";
 import type { KeptTrip } from "../../api/keptTrip";
 import type { Cell } from "../../board/Drawing";
 import type { Clock } from "../../domain/clock";
@@ -61,18 +61,27 @@ export function StretchStrip({
     () => (camera ? alternativesOf(document.plan, camera, cell.item) : new Map<string, Plan>()),
     [document, camera, cell.item],
   );
-  const differences = useDifferences(document, rehearsal, alternatives);
+  const differences = useDeferredValue(useDifferences(document, rehearsal, alternatives));
+  const { edit } = kept;
+  const editPlan = useCallback(
+    (change: (old: Plan) => Plan) => edit((doc) => ({ ...doc, plan: change(doc.plan) })),
+    [edit],
+  );
+  const put = useCallback(
+    (part: Partial<Assignment>) => {
+      if (camera === undefined) return;
+      editPlan((old) => {
+        const now = assignmentAt(old, camera.id, cell.item);
+        return withAssignment(old, {
+          ...(now ?? freshAssignment(old, camera, cell.item)),
+          ...part,
+        });
+      });
+    },
+    [editPlan, camera, cell.item],
+  );
   if (camera === undefined || item === undefined || band === undefined) return null;
 
-  const editPlan = (change: (old: Plan) => Plan) =>
-    kept.edit((doc) => ({ ...doc, plan: change(doc.plan) }));
-  const put = (part: Partial<Assignment>) =>
-    editPlan((old) =>
-      withAssignment(old, {
-        ...(assignmentAt(old, camera.id, item.id) ?? freshAssignment(old, camera, item.id)),
-        ...part,
-      }),
-    );
   const pick = (how: How) => {
     if (how === "off") editPlan((old) => withoutAssignment(old, camera.id, item.id));
     else put({ pattern: patternOf(how, asked) });
@@ -136,7 +145,7 @@ interface AskedProps {
   cameraAngle: keyof typeof ANGLES;
 }
 
-function Asked({ camera, asked, put, differences, cameraAngle }: AskedProps) {
+const Asked = memo(function Asked({ camera, asked, put, differences, cameraAngle }: AskedProps) {
   const mode = camera.modes.find((one) => one.id === asked.mode);
   const allowed = FEATURES.filter(
     (name) => mode?.features?.includes(name) === true || asked.features?.includes(name) === true,
@@ -204,7 +213,7 @@ function Asked({ camera, asked, put, differences, cameraAngle }: AskedProps) {
       />
     </div>
   );
-}
+});
 
 type TakesPattern = Extract<Pattern, { kind: "takes" }>;
 

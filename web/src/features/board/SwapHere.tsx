@@ -1,3 +1,4 @@
+import { memo } from "react";
 import { withSwap } from "../../domain/edits";
 import type { Camera, Plan, PlanDocument } from "../../domain/types";
 import { ChoiceIn } from "../../ui/fields";
@@ -14,7 +15,7 @@ const DECIDE = "";
 const LEAVE = "-";
 
 /** The person's own word on the battery at this stop, over the policy's. */
-export function SwapHere({ camera, item, plan, document, editPlan }: Props) {
+export const SwapHere = memo(function SwapHere({ camera, item, plan, document, editPlan }: Props) {
   if (camera.battery_comes_out === false)
     return <p className="hint">Its battery does not come out.</p>;
   const swap = plan.swaps?.find((one) => one.camera === camera.id && one.item === item);
@@ -38,4 +39,4 @@ export function SwapHere({ camera, item, plan, document, editPlan }: Props) {
       />
     </div>
   );
-}
+});

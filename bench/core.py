@@ -12,6 +12,7 @@ from tumbrel.core.shelf import ShelfQuestion, hang
 DEMO = ROOT / "src" / "tumbrel" / "demo" / "ostrel-crossing.json"
 REHEARSE_MS = 60.0
 SHELF_MS = 100.0
+MONTH_MS = 1000.0
 
 
 def main() -> bool:
@@ -19,17 +20,15 @@ def main() -> bool:
     demo = read_document(DEMO.read_bytes())
     question = ShelfQuestion(kit=demo.kit, trip=demo.trip)
     events = sum(len(run.trace.t_ms) for run in play(demo).cameras)
-    print(f"yardstick of this machine, now: {yardstick_ms():.1f} ms")
-    met = line(
-        "main demo rehearsed in the core", median_ms(lambda: rehearse(demo), 20), "ms", REHEARSE_MS
-    )
-    print(
-        f"  of it played (the engine alone)            {median_ms(lambda: play(demo), 20):9.1f} ms"
-    )
-    print(f"  points of all courses                      {events:9d}")
-    met &= line("main demo's shelf", median_ms(lambda: hang(question), 20), "ms", SHELF_MS)
-    met &= line("eight cameras over thirty days", _month(demo), "ms", 3000.0)
-    return met
+    now = yardstick_ms()
+    whole = median_ms(lambda: rehearse(demo), 20)
+    met = line("main demo rehearsed in the core", whole, "ms", REHEARSE_MS, now)
+    print(f"  of it the engine alone                 {median_ms(lambda: play(demo), 20):8.1f} ms")
+    print(f"  points of all courses                  {events:8d}")
+    now = yardstick_ms()
+    met &= line("main demo's shelf", median_ms(lambda: hang(question), 20), "ms", SHELF_MS, now)
+    now = yardstick_ms()
+    return line("eight cameras over thirty days", _month(demo), "ms", MONTH_MS, now) and met
 
 
 def _month(demo: PlanDocument) -> float:

@@ -10,7 +10,7 @@ from statistics import median
 
 from playwright.sync_api import Page
 
-from bench.yardstick import line
+from bench.yardstick import line, yardstick_ms
 from tools.driving import ROOT, chromium, served
 
 EDITS = 20
@@ -46,11 +46,13 @@ def main() -> bool:
         page.locator('[data-cell="d2-flight/chin"]').click()
         page.get_by_role("dialog").wait_for()
         page.wait_for_timeout(3000)
+        now = yardstick_ms()
         pings = [page.evaluate(PING) for _ in range(EDITS)]
         edits = _edits(page)
-    print(f"baseline: a request that lists the trips     {median(pings):9.1f} ms")
-    met = line(f"edit to drawn, median of {EDITS}", median(edits), "ms", DRAWN_MS)
-    print(f"  slowest of {EDITS}                              {max(edits):9.1f} ms")
+        now = (now + yardstick_ms()) / 2
+    print(f"baseline: a request that lists the trips {median(pings):8.1f} ms")
+    met = line(f"edit to drawn, median of {EDITS}", median(edits), "ms", DRAWN_MS, now)
+    print(f"  slowest of {EDITS}                          {max(edits):8.1f} ms")
     return line("script on first load, gzip", _script_kb(), "kB", SCRIPT_KB) and met
 
 

@@ -38,13 +38,15 @@ interface Props {
 
 /** With more cameras than these the board takes the whole width and the side stands below. */
 const SIDE_BESIDE = 5;
+/** Drawn with until the page has been measured. */
+const FIRST_WIDTH = 980;
 
 /** Everything that is done on the board: looking, walking, opening a stretch. */
 export function BoardWork({ document, rehearsal, clock }: Props) {
   const { kept, rehearsing } = useTripHere();
   const { kit, plan } = document;
   const frame = useRef<HTMLDivElement>(null);
-  const width = useWidth(frame, 980);
+  const width = useWidth(frame, Math.min(FIRST_WIDTH, globalThis.innerWidth));
   const [fold, setFold] = useState<Fold>("day");
   const first = useMemo(() => lossesInOrder(rehearsal)[0], [rehearsal]);
   const hand = useHand(document.trip, rehearsal, clock, first?.start_ms ?? 0);

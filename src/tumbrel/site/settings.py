@@ -51,6 +51,7 @@ DATABASES = {
     "default": {
         "ENGINE": "django.db.backends.sqlite3",
         "NAME": DATA / "tumbrel.sqlite3",
+        "CONN_MAX_AGE": None,  # one connection a thread: opening one costs more than most requests
         "OPTIONS": {
             "timeout": 10,
             "transaction_mode": "IMMEDIATE",

@@ -31,7 +31,6 @@ export interface Conflict<State, Doc> {
 
 export interface Kept<State, Doc> {
   state: State | undefined;
-  loading: boolean;
   error: Error | null;
   conflict: Conflict<State, Doc> | null;
   /** A refusal that asks back: units that trips use would go. */
@@ -213,7 +212,6 @@ export function useKept<State extends Versioned, Doc>(
 
   return {
     state: query.data,
-    loading: query.isLoading,
     error: error ?? query.error,
     conflict,
     asksRelease,

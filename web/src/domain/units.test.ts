@@ -4,7 +4,6 @@ import {
   degreesText,
   durationText,
   gigabytesText,
-  lengthText,
   minutesText,
   parseDuration,
   parseNumber,
@@ -64,8 +63,6 @@ it("figures carry their unit and a true minus", () => {
   expect(degreesText(-3.4)).toBe("\u22123°");
   expect(wattHoursText(5.7)).toBe("5.7 W h");
   expect(wattHoursText(37.2)).toBe("37 W h");
-  expect(lengthText(90_000)).toBe("90 s");
-  expect(lengthText(120_000)).toBe("2 min");
 });
 
 it("differences say their sign", () => {

@@ -6,10 +6,6 @@ export function minutesText(minutes: number): string {
   return `${String(Math.floor(whole / 60))} h ${String(whole % 60).padStart(2, "0")}`;
 }
 
-export function lengthText(ms: number): string {
-  return ms < 120_000 ? `${String(Math.round(ms / 1000))} s` : minutesText(ms / 60_000);
-}
-
 export function percentText(share: number): string {
   return `${String(Math.round(share * 100))} %`;
 }

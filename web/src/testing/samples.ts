@@ -1,3 +1,4 @@
+import { freshMode, freshSetUp } from "../domain/kitEdits";
 import type {
   CameraResult,
   Course,
@@ -96,38 +97,8 @@ export const DOCUMENT: PlanDocument = {
         chapter_gb: null,
         limits: null,
         start_gesture: "",
-        set_ups: [
-          {
-            id: "bare",
-            name: "bare",
-            case_factor: 1,
-            case_a: 1,
-            air_share: 1,
-            tau_s: null,
-            swap_s: 30,
-            swap_gloved_s: 60,
-            door_blocked_s: 0,
-            hot_swap: false,
-          },
-        ],
-        modes: [
-          {
-            id: "m",
-            name: "4K30",
-            width_px: 3840,
-            height_px: 2160,
-            fps: 30,
-            video_mbps: 60,
-            peak_mbps: null,
-            audio_mbps: 0.192,
-            draw: { kind: "lasts", minutes: 80 },
-            rise_k: null,
-            clip_limit_s: null,
-            features: [],
-            box_minutes: null,
-            proxy_share: 0,
-          },
-        ],
+        set_ups: [freshSetUp([])],
+        modes: [{ ...freshMode([]), id: "m", features: [] }],
       },
     ],
     batteries: [

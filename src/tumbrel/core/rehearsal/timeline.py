@@ -48,10 +48,6 @@ class Conditions:
     sun_w_m2: tuple[float, ...]
     air_mps: tuple[float, ...]
 
-    def index_at(self, at_ms: int) -> int:
-        """The step that holds at a time."""
-        return bisect_right(self.starts_ms, at_ms) - 1
-
 
 @dataclass(frozen=True)
 class LightBand:

@@ -8,14 +8,6 @@ from zoneinfo import ZoneInfo
 from ..document import Trip
 
 
-def minutes(length_ms: int) -> str:
-    """A length of time: seconds under two minutes, then minutes, then hours and minutes."""
-    seconds = round(length_ms / 1000)
-    if seconds < 120:
-        return f"{seconds} s"
-    return hours(round(seconds / 60))
-
-
 def hours(whole: int) -> str:
     """Whole minutes as "35 min" or "2 h 05"."""
     return f"{whole} min" if whole < 60 else f"{whole // 60} h {whole % 60:02d}"
@@ -35,14 +27,3 @@ def clock(trip: Trip, start_utc: datetime, at_ms: int, with_day: bool = True) ->
 def per_cent(share: float) -> str:
     """A share as whole per cent."""
     return f"{round(share * 100)} %"
-
-
-def gigabytes(count: float) -> str:
-    """Bytes as GB, with one decimal below ten."""
-    gb = count / 1e9
-    return f"{gb:.1f} GB" if gb < 10 else f"{gb:.0f} GB"
-
-
-def celsius(degrees: float) -> str:
-    """Whole degrees with a true minus sign."""
-    return f"{round(degrees)} °C".replace("-", "\u2212")

@@ -15,7 +15,6 @@ from playwright.sync_api import Browser, BrowserContext, Page
 
 from tools.driving import ROOT, Server, chromium, served
 
-pytestmark = pytest.mark.e2e
 BUILT = ROOT / "web" / "dist" / "index.html"
 _numbers = count(1)
 

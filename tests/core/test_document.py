@@ -76,7 +76,12 @@ def test_a_frozen_document_cannot_be_changed(demo: PlanDocument) -> None:
         ("trip.start", "1066-10-14T06:00:00", "trip.start"),
         ("trip.time_zone", "Nowhere/Land", "trip.time_zone"),
         ("trip.place", {"latitude": 91, "longitude": 0}, "trip.place.latitude"),
-        ("plan.assignments.0.pattern", {"kind": "loop"}, "plan.assignments[0].pattern"),
+        ("plan.assignments.0.pattern", {"kind": "hop"}, "plan.assignments[0].pattern"),
+        (
+            "plan.assignments.0.pattern",
+            {"kind": "loop"},
+            "plan.assignments[0].pattern.length_s",
+        ),
         ("plan.assignments.0.importance", "meh", "plan.assignments[0].importance"),
         ("plan.swap_policy", "never", "plan.swap_policy"),
     ],
@@ -154,7 +159,7 @@ def test_more_takes_than_can_be_played_are_refused_before_they_are_made() -> Non
     items = [leg(f"l{n}", 7200) for n in range(30)]
     asked = [asks("cam", item["id"], pattern=takes(1, count=2000)) for item in items]
     document = parse_document(raw(items, asked))
-    with pytest.raises(BadDocument, match="ask for 60000 takes together; up to 40000"):
+    with pytest.raises(BadDocument, match="ask for 60000 takes, clips and frames; up to 40000"):
         rehearse(document)
 
 

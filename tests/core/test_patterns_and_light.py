@@ -10,20 +10,16 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tumbrel.core.document import Roll, Takes
+from tumbrel.core.document import Takes
 from tumbrel.core.light import haurwitz_w_m2, light_kind, sun_heights_of_day, sun_table
-from tumbrel.core.patterns import asked_spans, take_count
+from tumbrel.core.patterns import counted, take_spans
 
 HOUR = 3_600_000
 
 
-def test_a_roll_asks_the_whole_leg() -> None:
-    assert asked_spans(Roll(), 10, 500) == [(10, 500)]
-
-
 def test_takes_stand_in_the_middle_of_equal_parts() -> None:
     """Three takes of 60 s in an hour: centres at 10, 30 and 50 min."""
-    spans = asked_spans(Takes(seconds=60, count=3), 0, HOUR)
+    spans = take_spans(Takes(seconds=60, count=3), 0, HOUR)
     assert spans == [(570_000, 630_000), (1_770_000, 1_830_000), (2_970_000, 3_030_000)]
 
 
@@ -33,11 +29,11 @@ def test_takes_stand_in_the_middle_of_equal_parts() -> None:
 def test_an_hourly_rate_is_rounded_to_whole_takes(
     per_hour: float, minutes: int, count: int
 ) -> None:
-    assert take_count(Takes(seconds=5, per_hour=per_hour), minutes * 60_000) == count
+    assert counted(Takes(seconds=5, per_hour=per_hour), minutes * 60_000) == count
 
 
 def test_takes_that_fill_the_leg_are_a_roll() -> None:
-    assert asked_spans(Takes(seconds=60, count=60), 0, HOUR) == [(0, HOUR)]
+    assert take_spans(Takes(seconds=60, count=60), 0, HOUR) == [(0, HOUR)]
 
 
 @given(
@@ -49,7 +45,7 @@ def test_takes_that_fill_the_leg_are_a_roll() -> None:
 def test_takes_lie_inside_their_leg_and_never_overlap(
     seconds: int, count: int, start: int, length: int
 ) -> None:
-    spans = asked_spans(Takes(seconds=seconds, count=count), start, start + length)
+    spans = take_spans(Takes(seconds=seconds, count=count), start, start + length)
     assert spans[0][0] >= start
     assert spans[-1][1] <= start + length
     assert all(one[1] <= other[0] for one, other in itertools.pairwise(spans))

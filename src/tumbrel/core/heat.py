@@ -23,6 +23,10 @@ class Body:
     air_share: float
     limits: Limits
 
+    def __deepcopy__(self, memo: dict[int, object]) -> Body:
+        """Frozen: a checkpoint shares it."""
+        return self
+
 
 def body_of(camera: Camera, set_up: SetUp, defaults: Defaults) -> Body:
     """Thermal figures from mass and set-up by the priors of E5.2, where nothing was measured."""

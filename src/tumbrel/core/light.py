@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import Literal
@@ -66,6 +66,75 @@ def sun_table(
     into = first_step - first_day * STEPS_A_DAY
     wanted = heights[into : into + steps]
     return SunTable(tuple(wanted), tuple(haurwitz_w_m2(height) for height in wanted))
+
+
+def crossings(
+    heights_deg: Sequence[float], level_deg: float, first_middle_ms: int
+) -> list[tuple[int, bool]]:
+    """When the sun passes a height: times [ms] on the scale of `first_middle_ms`, and if upwards.
+
+    Heights [deg] stand 600 s apart; a cubic through four of them is within a second of the sun.
+    """
+    found = []
+    for n in range(len(heights_deg) - 1):
+        before, after = heights_deg[n] - level_deg, heights_deg[n + 1] - level_deg
+        if (before < 0.0) == (after < 0.0):
+            continue
+        first = min(max(0, n - 1), max(0, len(heights_deg) - 4))
+        near = heights_deg[first : first + 4]
+        low, high = float(n - first), float(n - first + 1)
+        for _ in range(24):
+            middle = (low + high) / 2.0
+            if (_cubic(near, middle) - level_deg < 0.0) == (before < 0.0):
+                low = middle
+            else:
+                high = middle
+        found.append((round(first_middle_ms + (first + low) * STEP_MS), after >= 0.0))
+    return found
+
+
+def _cubic(values: Sequence[float], at: float) -> float:
+    """Lagrange's polynomial through values at 0, 1, 2 and so on."""
+    total = 0.0
+    for n, value in enumerate(values):
+        term = value
+        for m in range(len(values)):
+            if m != n:
+                term *= (at - m) / (n - m)
+        total += term
+    return total
+
+
+def tilted_w_m2(
+    latitude: float,
+    longitude: float,
+    height_m: float,
+    first_step: int,
+    steps: int,
+    tilt_deg: float,
+    azimuth_deg: float,
+) -> tuple[float, ...]:
+    """Clear-sky irradiance on a tilted plane [W/m2] at the middles of 600 s steps from 1970.
+
+    Haurwitz on the level, split by Erbs, turned onto the plane with an isotropic sky (pvlib).
+    """
+    import numpy as np  # noqa: PLC0415 - slow to import, only tilted panels need it
+    import pandas as pd  # noqa: PLC0415 - the same
+    from pvlib.irradiance import erbs, get_total_irradiance  # noqa: PLC0415 - the same
+    from pvlib.spa import solar_position  # noqa: PLC0415 - the same
+
+    middles_s = (np.arange(first_step, first_step + steps, dtype=float) + 0.5) * STEP_MS / 1000.0
+    sun = solar_position(
+        middles_s, latitude, longitude, height_m, 1013.25, 12.0, 69.0, 0.5667, numthreads=1
+    )
+    zenith, height, azimuth = 90.0 - sun[3], sun[3], sun[4]
+    level = np.array([haurwitz_w_m2(float(each)) for each in height])
+    days = pd.to_datetime(middles_s, unit="s", utc=True).dayofyear
+    split = erbs(level, zenith, days)
+    on_plane = get_total_irradiance(
+        tilt_deg, azimuth_deg, zenith, azimuth, split["dni"], level, split["dhi"]
+    )["poa_global"]
+    return tuple(round(float(each), 3) if each > 0.0 else 0.0 for each in np.asarray(on_plane))
 
 
 def haurwitz_w_m2(sun_height_deg: float) -> float:

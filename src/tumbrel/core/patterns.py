@@ -1,30 +1,39 @@
-"""What is asked of a camera on a leg, by pattern (E7)."""
+"""What is asked of a camera on a leg, by pattern, in whole ms (E7). k counts from 0."""
 
 from __future__ import annotations
 
 import math
+from collections.abc import Iterable
 
-from .document import Pattern, Roll, Takes
+from .document import Armed, Interval, Loop, Takes
+from .document.patterns import Counted
 
-
-def take_count(takes: Takes, duration_ms: int) -> int:
-    """How many takes a leg holds: the count, or the hourly rate rounded to whole takes (E7)."""
-    if takes.count is not None:
-        return takes.count
-    assert takes.per_hour is not None
-    return math.floor(takes.per_hour * duration_ms / 3_600_000 + 0.5)
+Span = tuple[int, int]
+MS_PER_HOUR = 3_600_000
 
 
-def asked_spans(pattern: Pattern, start_ms: int, end_ms: int) -> list[tuple[int, int]]:
-    """Asked intervals [start, end) in ms of a pattern over a leg from start to end (E7).
+def how_many(count: int | None, per_hour: float | None, duration_ms: int) -> int:
+    """The count, or the hourly rate rounded to whole ones: floor(per hour x D + 0.5) (E7)."""
+    if count is not None:
+        return count
+    return math.floor((per_hour or 0.0) * duration_ms / MS_PER_HOUR + 0.5)
 
-    Take k of s seconds starts at (k + 1/2) D/n - s/2; when n s >= D the leg is rolled.
-    """
-    if isinstance(pattern, Roll):
-        return [(start_ms, end_ms)]
+
+def counted(what: Counted, duration_ms: int) -> int:
+    """How many of something a leg holds."""
+    return how_many(what.count, what.per_hour, duration_ms)
+
+
+def middles(count: int, start_ms: int, duration_ms: int) -> list[int]:
+    """Times (k + 1/2) D/n after a start."""
+    return [start_ms + (2 * k + 1) * duration_ms // (2 * count) for k in range(count)]
+
+
+def take_spans(takes: Takes, start_ms: int, end_ms: int) -> list[Span]:
+    """Takes [start, end): take k of s seconds starts at (k + 1/2) D/n - s/2; n s >= D is Roll."""
     duration_ms = end_ms - start_ms
-    count = take_count(pattern, duration_ms)
-    length_ms = pattern.seconds * 1000
+    count = counted(takes, duration_ms)
+    length_ms = takes.seconds * 1000
     if count * length_ms >= duration_ms:
         return [(start_ms, end_ms)]
     spans = []
@@ -32,3 +41,74 @@ def asked_spans(pattern: Pattern, start_ms: int, end_ms: int) -> list[tuple[int,
         first = start_ms + ((2 * k + 1) * duration_ms - count * length_ms) // (2 * count)
         spans.append((first, first + length_ms))
     return spans
+
+
+def armed_spans(armed: Armed, start_ms: int, end_ms: int) -> list[Span]:
+    """Clips of an armed camera: from pre-record before a trigger to s after it, merged, clipped."""
+    duration_ms = end_ms - start_ms
+    count = counted(armed, duration_ms)
+    if count == 0:
+        return []
+    return merged(
+        (max(start_ms, at - armed.pre_record_s * 1000), min(end_ms, at + armed.seconds * 1000))
+        for at in middles(count, start_ms, duration_ms)
+    )
+
+
+def merged(spans: Iterable[Span]) -> list[Span]:
+    """Spans in order, overlapping or touching ones as one; empty ones left out."""
+    joined: list[Span] = []
+    for start_ms, end_ms in sorted(spans):
+        if start_ms >= end_ms:
+            continue
+        if joined and start_ms <= joined[-1][1]:
+            joined[-1] = (joined[-1][0], max(joined[-1][1], end_ms))
+        else:
+            joined.append((start_ms, end_ms))
+    return joined
+
+
+def save_count(loop: Loop, duration_ms: int) -> int | None:
+    """How many times a loop is saved; None: at moments."""
+    if loop.saves is None and loop.saves_per_hour is None:
+        return None
+    return how_many(loop.saves, loop.saves_per_hour, duration_ms)
+
+
+def segment_ms(loop: Loop) -> int:
+    """Length of one segment of a loop [ms], rounded up."""
+    return -(-loop.length_s * 1000 // loop.segments)
+
+
+def frame_every_ms(interval: Interval) -> int:
+    """Time between frames [ms]."""
+    return max(1, round(interval.every_s * 1000))
+
+
+def frame_on_ms(interval: Interval, boot_ms: int, frame_ms: int, spare_ms: int) -> int:
+    """How long the camera is on for a frame [ms]; all the time when frames come too fast (E7)."""
+    every_ms = frame_every_ms(interval)
+    if every_ms <= boot_ms + spare_ms:
+        return every_ms
+    return min(every_ms, boot_ms + frame_ms)
+
+
+def whole_if_held_ms(duration_s: float, reaction_s: float) -> float:
+    """Length that a loop must hold to have an event of d seconds answered after r whole [ms]."""
+    return (duration_s + reaction_s) * 1000.0
+
+
+def shortest_loop_s(waits_s: list[tuple[float, int]], segments: int) -> int | None:
+    """Shortest length [s] that keeps 95 in 100 events whole; None without events.
+
+    `waits_s` are d + r and how many such events there are. Length - segment >= d + r.
+    """
+    total = sum(count for _, count in waits_s)
+    if total == 0:
+        return None
+    seen = 0
+    for wait_s, count in sorted(waits_s):
+        seen += count
+        if seen >= 0.95 * total:
+            return math.ceil(wait_s * segments / (segments - 1) - 1e-9)
+    return None

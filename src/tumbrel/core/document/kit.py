@@ -1,16 +1,18 @@
-"""The kit: cameras with set-ups and modes, and labelled batteries and cards."""
+"""Cameras with their set-ups and modes, and the kit as a whole."""
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
 from .base import HandSeconds, Key, Label, Part, Share, Watts
+from .power import Battery, BatteryFamily, Charger, OtherLoad, Pocket, PortWatts, Source
 from .references import refuse_repeats
+from .storage import Card, Drive, MegabytesPerSecond, SpeedClass
 
 FeatureName = Literal["screen", "radio", "positioning", "microphone", "light"]
-SpeedClass = Literal["C10", "U1", "U3", "V6", "V10", "V30", "V60", "V90"]
 
 
 class DrawInWatts(Part):
@@ -27,6 +29,7 @@ class DrawByRunTime(Part):
     minutes: Annotated[float, Field(gt=0.0, le=10_000.0)]
 
 
+Wet = Literal["dry", "splash", "under"]
 Draw = Annotated[DrawInWatts | DrawByRunTime, Field(discriminator="kind")]
 
 
@@ -51,6 +54,8 @@ class Mode(Part):
         default=None, description="The run time that the box claims."
     )
     proxy_share: Share = Field(default=0.0, description="Size of a proxy file beside the clip.")
+    loops: bool = Field(default=True, description="Whether it can overwrite itself.")
+    sound: bool = Field(default=True, description="Whether it records sound.")
 
 
 class SetUp(Part):
@@ -70,6 +75,11 @@ class SetUp(Part):
         default=0.0, description="Added when the mount blocks the battery or card door."
     )
     hot_swap: bool = Field(default=False, description="Swaps power without stopping.")
+    power: Literal["battery", "outside", "outside_only"] = Field(
+        default="battery",
+        description="On its battery; on outside power with the battery in; with it out.",
+    )
+    water: Wet = Field(default="dry", description="The most water it stands so built.")
 
 
 class Limits(Part):
@@ -99,7 +109,8 @@ class FixedMemory(Part):
     kind: Literal["fixed"] = "fixed"
     gb: Annotated[int, Field(ge=1, le=8192)]
     reserved_gb: Annotated[float, Field(ge=0.0, le=4096.0)] = 0.0
-    speed_mb_s: Annotated[float, Field(gt=0.0, le=5000.0)] = 90.0
+    speed_mb_s: MegabytesPerSecond = 90.0
+    read_mb_s: MegabytesPerSecond | None = None
 
 
 Memory = Annotated[CardSlot | FixedMemory, Field(discriminator="kind")]
@@ -125,11 +136,21 @@ class Camera(Part):
     boot_s: Annotated[float, Field(ge=0.0, le=120.0)] | None = None
     standby_w: Watts | None = None
     feature_draws: tuple[FeatureDraw, ...] = ()
+    armed_w: Watts | None = None
+    charges_in_w: PortWatts | None = Field(
+        default=None, description="The most its own port takes; none: it has no port for power."
+    )
     starts_itself: bool = Field(default=False, description="Scheduled start without a hand.")
     continues_after_clip: bool = True
     chapter_gb: Annotated[float, Field(gt=0.0, le=1024.0)] | None = None
     limits: Limits | None = None
     start_gesture: str = Field(default="", max_length=200)
+    answers_to: tuple[Literal["voice", "remote"], ...] = Field(
+        default=(), description="How a loop can be kept without a hand on it."
+    )
+    clock_set: bool = True
+    clock_drift_s_per_day: Annotated[float, Field(ge=-600.0, le=600.0)] = 0.0
+    file_prefix: str = Field(default="", max_length=12, description="How its files begin.")
     set_ups: Annotated[tuple[SetUp, ...], Field(min_length=1, max_length=12)]
     modes: Annotated[tuple[Mode, ...], Field(min_length=1, max_length=40)]
 
@@ -141,37 +162,6 @@ class Camera(Part):
         return self
 
 
-class BatteryFamily(Part):
-    """Batteries that fit the same cameras."""
-
-    id: Key
-    name: Label
-    mah: Annotated[float, Field(gt=0.0, le=200_000.0)]
-    nominal_v: Annotated[float, Field(gt=0.0, le=60.0)]
-    mass_g: Annotated[float, Field(ge=0.0, le=5000.0)] = 30.0
-
-
-class Battery(Part):
-    """One labelled battery and its state."""
-
-    id: Key
-    name: Label
-    family: Key
-    health: Annotated[float, Field(gt=0.0, le=1.2)] = 1.0
-    charge: Share = 1.0
-
-
-class Card(Part):
-    """One labelled memory card and its state."""
-
-    id: Key
-    name: Label
-    gb: Annotated[int, Field(ge=1, le=8192)]
-    speed_class: SpeedClass = "V30"
-    used_bytes: Annotated[int, Field(ge=0, le=8192 * 10**9)] = 0
-    mass_g: Annotated[float, Field(ge=0.0, le=50.0)] = 0.5
-
-
 class Kit(Part):
     """Everything carried, in the order of the shelf."""
 
@@ -179,20 +169,49 @@ class Kit(Part):
     cameras: Annotated[tuple[Camera, ...], Field(max_length=8)] = ()
     batteries: Annotated[tuple[Battery, ...], Field(max_length=60)] = ()
     cards: Annotated[tuple[Card, ...], Field(max_length=60)] = ()
+    pockets: Annotated[tuple[Pocket, ...], Field(max_length=20)] = ()
+    chargers: Annotated[tuple[Charger, ...], Field(max_length=12)] = ()
+    sources: Annotated[tuple[Source, ...], Field(max_length=12)] = ()
+    loads: Annotated[tuple[OtherLoad, ...], Field(max_length=12)] = ()
+    drives: Annotated[tuple[Drive, ...], Field(max_length=12)] = ()
 
     @model_validator(mode="after")
-    def _names_once_and_families_known(self) -> Kit:
-        families = {f.id for f in self.families}
-        refuse_repeats("battery family", (f.id for f in self.families))
-        refuse_repeats("camera", (c.id for c in self.cameras))
-        refuse_repeats("battery", (b.id for b in self.batteries))
-        refuse_repeats("card", (c.id for c in self.cards))
-        for owner, family in [
-            *((f"camera '{c.id}'", c.battery_family) for c in self.cameras),
-            *((f"battery '{b.id}'", b.family) for b in self.batteries),
-        ]:
-            if family not in families:
-                raise ValueError(
-                    f"{owner} names battery family '{family}', which is not in the kit"
-                )
+    def _names_once_and_known(self) -> Kit:
+        for what, units in (
+            ("battery family", self.families),
+            ("camera", self.cameras),
+            ("battery", self.batteries),
+            ("card", self.cards),
+            ("pocket", self.pockets),
+            ("charger", self.chargers),
+            ("source", self.sources),
+            ("other load", self.loads),
+            ("drive", self.drives),
+        ):
+            refuse_repeats(what, (unit.id for unit in units))
+        for owner, what, name, known in self._names_used():
+            if name not in known:
+                raise ValueError(f"{owner} names {what} '{name}', which is not in the kit")
         return self
+
+    def _names_used(self) -> Iterator[tuple[str, str, str, set[str]]]:
+        """Every name by which one part of the kit leans on another."""
+        families = {f.id for f in self.families}
+        pockets = {p.id for p in self.pockets}
+        banks = {s.id for s in self.sources if s.kind == "bank"}
+        family = "battery family"
+        for camera in self.cameras:
+            yield f"camera '{camera.id}'", family, camera.battery_family, families
+        for battery in self.batteries:
+            yield f"battery '{battery.id}'", family, battery.family, families
+            if battery.pocket is not None:
+                yield f"battery '{battery.id}'", "pocket", battery.pocket, pockets
+        for charger in self.chargers:
+            for name in charger.families:
+                yield f"charger '{charger.id}'", family, name, families
+        for source in self.sources:
+            if source.kind == "bank" and source.pocket is not None:
+                yield f"bank '{source.id}'", "pocket", source.pocket, pockets
+        for load in self.loads:
+            if load.bank is not None:
+                yield f"other load '{load.id}'", "bank", load.bank, banks

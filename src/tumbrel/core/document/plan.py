@@ -2,43 +2,21 @@
 
 from __future__ import annotations
 
+from datetime import datetime
 from typing import Annotated, Literal
 
-from pydantic import Field, model_validator
+from pydantic import Field, field_validator, model_validator
 
 from .base import Key, Part
 from .kit import FeatureName
+from .patterns import Pattern, Roll
 from .references import refuse_repeats
+from .trip import Importance, refuse_offset
 
-Importance = Literal["must", "want", "nice"]
 Angle = Literal["sight", "hands", "face", "shoulder", "behind", "ground", "under_water", "camp"]
+Mount = Literal["helmet", "chest", "hand_held", "vehicle", "tripod", "wing", "other"]
 Between = Literal["off", "standby", "on"]
 SwapPolicy = Literal["early", "run_flat"]
-MOST_TAKES = 2000
-
-
-class Roll(Part):
-    """Record from start to end."""
-
-    kind: Literal["roll"] = "roll"
-
-
-class Takes(Part):
-    """Short takes spread evenly: a count, or so many an hour (E7)."""
-
-    kind: Literal["takes"] = "takes"
-    seconds: Annotated[int, Field(ge=1, le=86_400)]
-    count: Annotated[int, Field(ge=1, le=MOST_TAKES)] | None = None
-    per_hour: Annotated[float, Field(gt=0.0, le=240.0)] | None = None
-
-    @model_validator(mode="after")
-    def _one_way_of_counting(self) -> Takes:
-        if (self.count is None) == (self.per_hour is None):
-            raise ValueError("give either count or per_hour, not both and not neither")
-        return self
-
-
-Pattern = Annotated[Roll | Takes, Field(discriminator="kind")]
 
 
 class Assignment(Part):
@@ -61,6 +39,10 @@ class CameraPlan(Part):
     battery: Key | None = None
     card: Key | None = None
     angle: Angle = "sight"
+    mount: Mount = "other"
+    source: Key | None = Field(
+        default=None, description="What feeds it in set-ups on outside power."
+    )
     between: Between = "off"
     radio_left_on: bool = False
 
@@ -73,6 +55,41 @@ class ManualSwap(Part):
     battery: Key | None = None
 
 
+class FullBy(Part):
+    """A battery or bank that must be full at a time."""
+
+    unit: Key
+    at: datetime = Field(description="Local clock time, no offset.")
+
+    @field_validator("at")
+    @classmethod
+    def _local(cls, value: datetime) -> datetime:
+        refuse_offset(value)
+        return value
+
+
+class Copy(Part):
+    """Footage copied at a stop, and perhaps wiped after (E6.5)."""
+
+    item: Key = Field(description="The stop.")
+    camera: Key | None = Field(default=None, description="What is in this camera, or …")
+    card: Key | None = Field(default=None, description="… a card in the bag.")
+    drive: Key
+    wipe: Literal["no", "with_two_copies", "anyway"] = "no"
+
+    @model_validator(mode="after")
+    def _one_place(self) -> Copy:
+        if (self.camera is None) == (self.card is None):
+            raise ValueError("copy either a camera's memory or a card, not both and not neither")
+        return self
+
+
+class Link(Part):
+    """Cameras that one action starts or stops together (E1.5)."""
+
+    cameras: Annotated[tuple[Key, ...], Field(min_length=2, max_length=8)]
+
+
 class Plan(Part):
     """All decisions of one trip."""
 
@@ -80,6 +97,14 @@ class Plan(Part):
     assignments: Annotated[tuple[Assignment, ...], Field(max_length=8000)] = ()
     swaps: Annotated[tuple[ManualSwap, ...], Field(max_length=2000)] = ()
     swap_policy: SwapPolicy = "early"
+    charging: Literal["auto", "never"] = Field(
+        default="auto", description="Whether free hands plug in what is low."
+    )
+    full_by: Annotated[tuple[FullBy, ...], Field(max_length=60)] = ()
+    copies: Annotated[tuple[Copy, ...], Field(max_length=500)] = ()
+    links: Annotated[tuple[Link, ...], Field(max_length=8)] = ()
+    delivery_fps: Annotated[float, Field(ge=1.0, le=240.0)] = 25.0
+    by_air: bool = Field(default=False, description="The kit is carried on an aircraft.")
 
     @model_validator(mode="after")
     def _said_once(self) -> Plan:
@@ -88,4 +113,6 @@ class Plan(Part):
         refuse_repeats("manual swap", (f"{s.camera} at {s.item}" for s in self.swaps))
         refuse_repeats("battery fitted", (c.battery for c in self.cameras if c.battery))
         refuse_repeats("card fitted", (c.card for c in self.cameras if c.card))
+        refuse_repeats("full by", (f.unit for f in self.full_by))
+        refuse_repeats("linked camera", (c for link in self.links for c in link.cameras))
         return self

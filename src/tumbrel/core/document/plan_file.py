@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any, Literal
 
@@ -37,27 +38,46 @@ def check_references(kit: Kit, trip: Trip, plan: Plan) -> None:
     A mode or set-up that is missing is no error of the document but a finding: the kit may
     have changed since the plan was made.
     """
-    cameras = {c.id for c in kit.cameras}
-    batteries = {b.id for b in kit.batteries}
-    cards = {c.id for c in kit.cards}
-    items = {i.id for i in trip.items}
+    known = {
+        "camera": {c.id for c in kit.cameras},
+        "battery": {b.id for b in kit.batteries},
+        "card": {c.id for c in kit.cards},
+        "source": {s.id for s in kit.sources},
+        "drive": {d.id for d in kit.drives},
+        "leg or stop": {i.id for i in trip.items},
+    }
+    known["battery or bank"] = known["battery"] | {s.id for s in kit.sources if s.kind == "bank"}
+    for where, what, name in _names_in(plan):
+        if name is not None:
+            refuse_unknown(f"{where}: {what}", name, known[what])
+
+
+def _names_in(plan: Plan) -> Iterator[tuple[str, str, str | None]]:
+    """Every name by which a plan leans on kit and trip: where, what it is, the name."""
     for number, chosen in enumerate(plan.cameras):
         where = f"plan.cameras[{number}]"
-        refuse_unknown(f"{where}: camera", chosen.camera, cameras)
-        if chosen.battery is not None:
-            refuse_unknown(f"{where}: battery", chosen.battery, batteries)
-        if chosen.card is not None:
-            refuse_unknown(f"{where}: card", chosen.card, cards)
+        yield where, "camera", chosen.camera
+        yield where, "battery", chosen.battery
+        yield where, "card", chosen.card
+        yield where, "source", chosen.source
     for number, assignment in enumerate(plan.assignments):
-        where = f"plan.assignments[{number}]"
-        refuse_unknown(f"{where}: camera", assignment.camera, cameras)
-        refuse_unknown(f"{where}: leg or stop", assignment.item, items)
+        yield f"plan.assignments[{number}]", "camera", assignment.camera
+        yield f"plan.assignments[{number}]", "leg or stop", assignment.item
     for number, swap in enumerate(plan.swaps):
-        where = f"plan.swaps[{number}]"
-        refuse_unknown(f"{where}: camera", swap.camera, cameras)
-        refuse_unknown(f"{where}: leg or stop", swap.item, items)
-        if swap.battery is not None:
-            refuse_unknown(f"{where}: battery", swap.battery, batteries)
+        yield f"plan.swaps[{number}]", "camera", swap.camera
+        yield f"plan.swaps[{number}]", "leg or stop", swap.item
+        yield f"plan.swaps[{number}]", "battery", swap.battery
+    for number, wanted in enumerate(plan.full_by):
+        yield f"plan.full_by[{number}]", "battery or bank", wanted.unit
+    for number, copy in enumerate(plan.copies):
+        where = f"plan.copies[{number}]"
+        yield where, "leg or stop", copy.item
+        yield where, "camera", copy.camera
+        yield where, "card", copy.card
+        yield where, "drive", copy.drive
+    for number, link in enumerate(plan.links):
+        for name in link.cameras:
+            yield f"plan.links[{number}]", "camera", name
 
 
 @dataclass(frozen=True)
@@ -120,8 +140,8 @@ def write_document(document: PlanDocument) -> str:
     return document.model_dump_json(indent=1) + "\n"
 
 
-UNION_FIELDS = frozenset({"draw", "memory", "pattern"})
-ITEM_TAGS = frozenset({"leg", "stop"})
+UNION_FIELDS = frozenset({"draw", "memory", "pattern", "opens", "closes"})
+ITEM_TAGS = frozenset({"leg", "stop", "bank", "mains", "vehicle", "dynamo", "panel"})
 
 
 def _path(location: tuple[int | str, ...]) -> str:

@@ -9,7 +9,12 @@ from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 from pydantic import Field, field_validator, model_validator
 
 from .base import LONGEST_TRIP_S, Celsius, Key, Label, Part, Share
+from .kit import Wet
+from .patterns import Counted, Seconds
+from .power import PortWatts
 from .references import refuse_repeats
+
+Importance = Literal["must", "want", "nice"]
 
 Activity = Literal[
     "climb", "walk", "descent", "flight", "sled", "sail", "ride", "paddle", "drive", "other"
@@ -27,6 +32,15 @@ class Place(Part):
     height_m: HeightM = 0.0
 
 
+class Moment(Counted):
+    """Something worth having on a leg, before anyone knows when (E1.4)."""
+
+    name: Label
+    seconds: Seconds
+    reaction_s: Annotated[int, Field(ge=0, le=3600)] = 5
+    importance: Importance = "want"
+
+
 class Stretch(Part):
     """What a leg and a stop share: a name, a length in time, and the air around the kit."""
 
@@ -38,6 +52,8 @@ class Stretch(Part):
     temp_end_c: Celsius = 15.0
     sun_share: Share = Field(default=0.0, description="Share of the clear-sky sun on the kit.")
     gloves: bool = False
+    sky: Share = Field(default=1.0, description="Share of the clear sky's light on a panel.")
+    moments: Annotated[tuple[Moment, ...], Field(max_length=20)] = ()
 
     @field_validator("not_before")
     @classmethod
@@ -52,6 +68,14 @@ class Leg(Stretch):
     activity: Activity = "other"
     hands: Hands = "stops"
     air_mps: Annotated[float, Field(ge=0.0, le=100.0)] = 0.0
+    speed_mps: Annotated[float, Field(ge=0.0, le=100.0)] = Field(
+        default=0.0, description="Over the ground, for a dynamo."
+    )
+    vehicle_runs: bool = False
+    wet: Wet = "dry"
+    one_angle_always: bool = Field(
+        default=False, description="Never two angles off together for an optional swap."
+    )
     height_start_m: HeightM | None = None
     height_end_m: HeightM | None = None
 
@@ -63,11 +87,20 @@ class Asleep(Part):
     duration_s: DurationS
 
 
+class Socket(Part):
+    """Mains or a hut's socket at a stop: what it gives, and in which hours from its start."""
+
+    watts: PortWatts
+    start_s: Annotated[int, Field(ge=0, le=LONGEST_TRIP_S)] = 0
+    duration_s: DurationS | None = Field(default=None, description="None: to the stop's end.")
+
+
 class Stop(Stretch):
     """A place where hands are free."""
 
     kind: Literal["stop"] = "stop"
     asleep: Asleep | None = None
+    socket: Socket | None = None
     height_m: HeightM | None = None
 
     @model_validator(mode="after")

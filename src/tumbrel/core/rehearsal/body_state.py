@@ -1,18 +1,23 @@
-"""A camera's physical state between events: charge, body temperature and bytes in closed form."""
+"""A camera's physical state between events: charge, temperatures and bytes in closed form."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass, field
-from functools import lru_cache
 from math import exp
 
-from ..document import Camera
-from ..energy import ms_to_empty, self_discharge_wh, spent_wh
-from ..heat import Body, body_of, ms_to_level, shedding, temperature_after
-from ..memory import clip_bytes, files_of, largest_file, ms_to_full
+from ..charging import MS_PER_HOUR, NEVER_MS
+from ..cold import ColdCurve, cold_curve, hard_draw_factor, points_of
+from ..document import BatteryFamily, Camera
+from ..energy import self_discharge_wh
+from ..heat import Body, body_of, ms_to_level
+from ..memory import files_of, largest_file
 from ..parameters import Defaults
 from .asked import Recording
-from .causes import BOOTING, OFF, STANDBY, Priority, State
+from .causes import ARMED, BOOTING, COPYING, OFF, RECORDING, STANDBY, Priority, State
+from .climate import Climate, climate_of
+from .clips import Clip, Frames, Kept, Loop, Stream
+from .log import Log
+from .march import NEARLY_EQUAL, chained, first_zero
 from .pools import CardRun, Cell
 from .timeline import Conditions
 
@@ -22,90 +27,81 @@ COARSE_CHARGE = 0.002
 
 @dataclass(slots=True)
 class Trace:
-    """A camera's course as columns: time [ms], charge [0..1], body [degC], bytes used, state.
+    """A camera's course as columns: time [ms], charge [0..1], body and cell [degC], bytes, state.
 
-    A row's state is that of the stretch which ends there.
+    A row's state is that of the stretch which ends there. Rows before `floor` stay as they are.
     """
 
-    t_ms: list[int] = field(default_factory=list)
-    charge: list[float] = field(default_factory=list)
-    body_c: list[float] = field(default_factory=list)
-    used_bytes: list[int] = field(default_factory=list)
-    state: list[int] = field(default_factory=list)
+    t_ms: Log[int] = field(default_factory=Log)
+    charge: Log[float] = field(default_factory=Log)
+    body_c: Log[float] = field(default_factory=Log)
+    cell_c: Log[float] = field(default_factory=Log)
+    used_bytes: Log[int] = field(default_factory=Log)
+    state: Log[int] = field(default_factory=Log)
+    floor: int = 0
 
-    def add(self, at_ms: int, charge: float, body_c: float, used: int, state: State) -> None:
+    def add(
+        self, at_ms: int, charge: float, body_c: float, cell_c: float, used: int, state: State
+    ) -> None:
         """Append a point."""
         self.t_ms.append(at_ms)
         self.charge.append(charge)
         self.body_c.append(body_c)
+        self.cell_c.append(cell_c)
         self.used_bytes.append(used)
         self.state.append(state)
 
     def drop_last(self) -> None:
         """Take the last point out."""
-        self.t_ms.pop()
-        self.charge.pop()
-        self.body_c.pop()
-        self.used_bytes.pop()
-        self.state.pop()
-
-
-@dataclass(slots=True)
-class Clip:
-    """A continuous recording on one card."""
-
-    start_ms: int
-    used_before: int
-    room: int
-    rate: int
-
-
-@dataclass(frozen=True, slots=True)
-class Climate:
-    """A body in the trip's conditions, step by step: level without its own heat, g, and lag."""
-
-    base_c: tuple[float, ...]
-    g: tuple[float, ...]
-    lag_ms: tuple[float, ...]
-    hottest_base_c: float
-    largest_g: float
-    least_lag_ms: float
-
-
-@lru_cache(maxsize=256)
-def climate_of(body: Body, conditions: Conditions) -> Climate:
-    """Tabulate E5.1 for a body: `T_eq = base + g * rise`."""
-    by_air = {
-        air: shedding(body.case_factor, body.air_a, air * body.air_share)
-        for air in set(conditions.air_mps)
-    }
-    g = tuple(by_air[air] for air in conditions.air_mps)
-    rows = zip(conditions.ambient_c, conditions.sun_w_m2, g, strict=True)
-    base_c = tuple(ambient + each * body.sun_k_per_w_m2 * sun for ambient, sun, each in rows)
-    lag_ms = tuple(1000.0 * body.tau_s * each for each in g)
-    return Climate(base_c, g, lag_ms, max(base_c), max(g), min(lag_ms))
+        for column in (
+            self.t_ms,
+            self.charge,
+            self.body_c,
+            self.cell_c,
+            self.used_bytes,
+            self.state,
+        ):
+            column.pop()
 
 
 class BodyState:
     """Charge, heat and bytes of one camera, advanced from event to event."""
 
     __slots__ = (
+        "armed_rise_k",
         "body",
         "body_c",
+        "body_pause",
         "camera",
         "card",
         "cell",
+        "cell_lag_ms",
         "climate",
         "clip",
         "conditions",
+        "curve",
+        "dead",
         "defaults",
+        "drain_w",
+        "draw_w",
+        "family",
+        "feed_w",
         "files",
+        "frames",
         "hot",
         "hottest_c",
+        "into_w",
+        "kept",
         "lost_wh",
         "now_ms",
         "off_w",
+        "port_w",
+        "port_wh",
         "recording",
+        "refusals",
+        "rigged_out",
+        "rigged_w",
+        "rise_k",
         "standby_w",
         "state",
         "step",
@@ -115,11 +111,18 @@ class BodyState:
     )
 
     def __init__(
-        self, camera: Camera, conditions: Conditions, defaults: Defaults, radio_left_on: bool
+        self,
+        camera: Camera,
+        family: BatteryFamily,
+        conditions: Conditions,
+        defaults: Defaults,
+        radio_left_on: bool,
     ) -> None:
         self.camera = camera
+        self.family = family
         self.conditions = conditions
         self.defaults = defaults
+        self.cell_lag_ms = defaults.tau_cell_s.value * 1000.0
         self.wear(body_of(camera, camera.set_ups[0], defaults))
         self.body_c = conditions.ambient_c[0]
         self.hottest_c = self.body_c
@@ -128,71 +131,157 @@ class BodyState:
         self.standby_w = standby if standby is not None else defaults.standby_w.value
         self.state = OFF
         self.recording: Recording | None = None
+        self.curve: ColdCurve = cold_curve(points_of(family, defaults))
         self.cell: Cell | None = None
         self.card: CardRun | None = None
         self.clip: Clip | None = None
         self.hot = False
+        self.dead = False
+        self.body_pause = False
+        self.feed_w = 0.0
+        self.rigged_w = 0.0
+        self.rigged_out = False
+        self.draw_w = self.rise_k = self.drain_w = self.into_w = self.port_w = 0.0
+        self.port_wh = 0.0
         self.now_ms = 0
         self.step = 0
         self.files = 0
+        self.frames = 0
         self.written = 0
         self.used_wh = 0.0
         self.lost_wh = 0.0
+        self.kept: Log[Kept] = Log()
+        self.refusals: Log[tuple[int, str, str]] = Log()
         self.trace = Trace()
 
     def wear(self, body: Body) -> None:
         """Take on the thermal figures of a set-up."""
         self.body = body
-        self.climate = climate_of(body, self.conditions)
+        self.climate: Climate = climate_of(body, self.conditions)
 
     # -- what holds now -------------------------------------------------------------
 
-    def draw_w(self) -> float:
-        """What the camera drinks in its state [W]."""
-        if self.state >= BOOTING and self.recording is not None:
-            return self.recording.draw_w
-        return self.standby_w if self.state is STANDBY else self.off_w
+    @property
+    def battery_out(self) -> bool:
+        """Whether the set-up runs on outside power alone (E1.3)."""
+        recording = self.recording
+        return self.rigged_out or (
+            recording is not None and recording.set_up.power == "outside_only"
+        )
 
-    def _rise_k(self) -> float:
-        """Rise above still air without sun [K]; off there is none (E5.1)."""
-        if self.state >= BOOTING and self.recording is not None:
-            return self.recording.rise_k
-        if self.state is STANDBY:
-            return self.body.resistance_k_per_w * self.standby_w
-        return 0.0
+    def settle(self) -> None:
+        """Bring power and heat into line with what holds now; constant until the next event.
+
+        The source feeds the draw, what is left charges, what is short drains the cell (E4.7).
+        """
+        draw_w, rise_k = self._in_state()
+        if self.state is OFF and self.dead and self.feed_w <= 0.0:
+            draw_w = 0.0
+        self.draw_w = draw_w
+        self.drain_w, self.into_w, self.port_w = draw_w, 0.0, 0.0
+        if self.feed_w > 0.0:
+            through = self.defaults.feed_efficiency.value
+            self.port_w = min(self.feed_w, draw_w / through)
+            short_w = draw_w - self.feed_w * through
+            self.drain_w = short_w if short_w > 1e-9 else 0.0
+            heat_w = self.port_w * (1.0 - through)
+            surplus_w = self.feed_w - self.port_w
+            cell = self.cell
+            if surplus_w > 0.0 and cell is not None and self.charges(cell):
+                into = self.defaults.charge_efficiency.value
+                self.into_w = surplus_w * into
+                heat_w += cell.intake.heating_w(cell.charge, self.into_w) * (1.0 / into - 1.0)
+            rise_k += self.body.resistance_k_per_w * heat_w
+        if self.battery_out:
+            self.drain_w = 0.0
+        self.rise_k = rise_k
+
+    def _in_state(self) -> tuple[float, float]:
+        """Draw [W] and rise above still air without sun [K] of the state; off, no rise (E5.1)."""
+        state, recording = self.state, self.recording
+        if recording is not None and state in (BOOTING, RECORDING):
+            return recording.draw_w, recording.rise_k
+        if recording is not None and state is ARMED:
+            return recording.armed_w, recording.armed_rise_k
+        if state in (STANDBY, COPYING):
+            return self.standby_w, self.body.resistance_k_per_w * self.standby_w
+        return self.off_w, 0.0
+
+    def charges(self, cell: Cell) -> bool:
+        """Whether the cell takes charge now: not full, not refused, its battery in (E4.2)."""
+        refused = cell.refused or self.body_pause
+        return not refused and cell.charge < cell.intake.full and not self.battery_out
+
+    def wants_w(self) -> float:
+        """What it would take from a port [W]: its draw, present or due, and its cell's charging."""
+        wanted = max(self.draw_w, self.rigged_w) / self.defaults.feed_efficiency.value
+        if self.cell is not None and self.charges(self.cell):
+            wanted += self.cell.intake.most_w / self.defaults.charge_efficiency.value
+        most = self.camera.charges_in_w
+        return wanted if most is None else min(most, wanted)
+
+    def taking_w(self) -> float:
+        """What it takes from its port now [W]."""
+        if self.into_w <= 0.0 or self.cell is None:
+            return self.port_w
+        into = min(self.into_w, self.cell.intake.taper_w(self.cell.charge))
+        return self.port_w + into / self.defaults.charge_efficiency.value
+
+    def line(self) -> float:
+        """The charge at which the cell gives no more, at its temperature (E3.4)."""
+        return self.curve.at(self.cell.cell_c) if self.cell is not None else 0.0
+
+    def set_curve(self) -> None:
+        """The cold curve at the present draw: a hard one costs charge where that was measured."""
+        if self.family.cold_k == 0.0 or self.cell is None or self.recording is None:
+            return
+        reference = self.defaults.cold_reference_c_rate.value
+        draw_w, wh = self.recording.draw_w, self.cell.wh
+        factor = hard_draw_factor(draw_w, wh, self.family.cold_k, reference)
+        self.curve = cold_curve(points_of(self.family, self.defaults), factor)
 
     # -- advancing ------------------------------------------------------------------
 
     def advance(self, to_ms: int) -> None:
         """Move to a time; nothing else may happen to the camera before it.
 
-        Draw and byte rate are constant until then, so only the body is followed step by step.
+        Power and byte rate are constant until then, so only temperatures are followed by step.
         """
         elapsed_ms = to_ms - self.now_ms
         if elapsed_ms <= 0:
             return
         self._warm_or_cool(to_ms)
-        if self.cell is not None:
-            self._drain(self.cell, elapsed_ms)
+        self._take_and_give(elapsed_ms)
         self.now_ms = to_ms
         if self.clip is not None and self.card is not None:
-            self.card.used = self._used_at(to_ms)
+            self.card.used = self.clip.used_before + self.clip.length_at(to_ms)
         self.note()
 
     def _warm_or_cool(self, to_ms: int) -> None:
-        """Follow the body through the steps of the conditions; note each while the camera is on."""
-        starts, climate, rise_k = self.conditions.starts_ms, self.climate, self._rise_k()
+        """Follow body and cell through the steps of the conditions; note each while it is on."""
+        starts, climate, rise_k = self.conditions.starts_ms, self.climate, self.rise_k
         base_c, g, lags_ms = climate.base_c, climate.g, climate.lag_ms
         at_ms, step, body_c = self.now_ms, self.step, self.body_c
-        hottest_c, on = self.hottest_c, self.state is not OFF
+        hottest_c, on = self.hottest_c, self.state is not OFF or self.into_w > 0.0
+        cell, cell_lag = self.cell, self.cell_lag_ms
+        cell_c = cell.cell_c if cell is not None else body_c
         final = len(starts) - 1
         while True:
             end_ms = to_ms
             passes = step < final and starts[step + 1] <= to_ms
             if passes:
                 end_ms = starts[step + 1]
-            level_c = base_c[step] + g[step] * rise_k
-            body_c = level_c + (body_c - level_c) * exp((at_ms - end_ms) / lags_ms[step])
+            level_c, lag = base_c[step] + g[step] * rise_k, lags_ms[step]
+            back_ms = at_ms - end_ms
+            body_decay, cell_decay = exp(back_ms / lag), exp(back_ms / cell_lag)
+            over_c = body_c - level_c
+            if abs(lag - cell_lag) > NEARLY_EQUAL * cell_lag:
+                share = over_c * lag / (lag - cell_lag)
+                cell_c = level_c + share * body_decay + (cell_c - level_c - share) * cell_decay
+            else:
+                late = over_c * -2.0 * back_ms / (lag + cell_lag)
+                cell_c = level_c + (cell_c - level_c + late) * cell_decay
+            body_c = level_c + over_c * body_decay
             at_ms = end_ms
             if passes:
                 step += 1
@@ -201,127 +290,296 @@ class BodyState:
             if at_ms >= to_ms:
                 break
             if on:
-                self._note_between(at_ms, body_c)
+                self._note_between(at_ms, body_c, cell_c)
         self.step, self.body_c, self.hottest_c = step, body_c, hottest_c
+        if cell is not None:
+            cell.cell_c = cell_c
 
-    def _used_at(self, at_ms: int) -> int:
-        """Bytes on the card at a time during the clip."""
-        assert self.clip is not None
-        length = clip_bytes(self.clip.rate, at_ms - self.clip.start_ms)
-        return self.clip.used_before + min(self.clip.room, length)
+    def _charge_after(self, cell: Cell, elapsed_ms: int) -> float:
+        """Charge after elapsed ms of the present power, without self-discharge."""
+        if self.into_w > 0.0:
+            return cell.intake.charge_after(cell.charge, self.into_w, elapsed_ms)
+        return max(0.0, cell.charge - self.drain_w * elapsed_ms / MS_PER_HOUR / cell.wh)
 
-    def _drain(self, cell: Cell, elapsed_ms: int) -> None:
-        spent = min(spent_wh(self.draw_w(), elapsed_ms), cell.charge * cell.wh)
-        self.used_wh += spent
-        cell.charge = max(0.0, cell.charge - spent / cell.wh)
-        if self.state is OFF:
-            share = self.defaults.self_discharge_per_month.value
-            lost = self_discharge_wh(cell.wh, cell.charge, elapsed_ms, share)
-            self.lost_wh += lost
-            cell.charge -= lost / cell.wh
+    def _take_and_give(self, elapsed_ms: int) -> None:
+        """Energy of a stretch: from the port, into or out of the cell, used and lost."""
+        hours = elapsed_ms / MS_PER_HOUR
+        port_wh = self.port_w * hours
+        cell = self.cell
+        spent_wh = 0.0
+        if cell is not None:
+            before = cell.charge
+            cell.charge = self._charge_after(cell, elapsed_ms)
+            moved_wh = (cell.charge - before) * cell.wh
+            if self.into_w > 0.0:
+                charging_wh = moved_wh / self.defaults.charge_efficiency.value
+                port_wh += charging_wh
+                self.lost_wh += charging_wh - moved_wh
+            else:
+                spent_wh = -moved_wh
+            if self.state is OFF and self.into_w <= 0.0:
+                share = self.defaults.self_discharge_per_month.value
+                lost = self_discharge_wh(cell.wh, cell.charge, elapsed_ms, share)
+                self.lost_wh += lost
+                cell.charge -= lost / cell.wh
+        through_wh = self.port_w * hours * self.defaults.feed_efficiency.value
+        self.used_wh += spent_wh + through_wh
+        self.lost_wh += self.port_w * hours - through_wh
+        self.port_wh += port_wh
 
-    def _note_between(self, at_ms: int, body_c: float) -> None:
+    def _note_between(self, at_ms: int, body_c: float, cell_c: float) -> None:
         """A point of the trace on the way, before charge and bytes are brought up to date."""
-        charge = 0.0
-        if self.cell is not None:
-            spent = spent_wh(self.draw_w(), at_ms - self.now_ms) / self.cell.wh
-            charge = max(0.0, self.cell.charge - spent)
+        charge = self._charge_after(self.cell, at_ms - self.now_ms) if self.cell else 0.0
         used = self.card.used if self.card else 0
-        self.trace.add(
-            at_ms, charge, body_c, self._used_at(at_ms) if self.clip else used, self.state
-        )
+        if self.clip is not None:
+            used = self.clip.used_before + self.clip.length_at(at_ms)
+        self.trace.add(at_ms, charge, body_c, cell_c, used, self.state)
 
     def note(self) -> None:
         """Add a point to the trace; long rests are kept coarse."""
         trace = self.trace
         charge = self.cell.charge if self.cell else 0.0
+        cell_c = self.cell.cell_c if self.cell else self.body_c
         used = self.card.used if self.card else 0
-        resting = (
-            len(trace.t_ms) >= 2
-            and self.state is OFF
+        state = self.state
+        if (
+            state is OFF
+            and len(trace.t_ms) >= trace.floor + 2
             and trace.state[-1] == trace.state[-2] == OFF
             and trace.used_bytes[-2] == used
             and abs(trace.charge[-2] - charge) < COARSE_CHARGE
             and abs(trace.body_c[-2] - self.body_c) < COARSE_K
-        )
-        if resting:
+        ):
             trace.drop_last()
-        trace.add(self.now_ms, charge, self.body_c, used, self.state)
+        trace.add(self.now_ms, charge, self.body_c, cell_c, used, state)
 
     # -- what will happen by itself -------------------------------------------------
 
-    def next_event(self, bound_ms: int) -> tuple[int, Priority] | None:
-        """What the camera meets first by itself before a bound: heat, empty, full, clip limit."""
-        if self.state is OFF and not self.hot and self.off_w == 0.0:
-            return None
+    def own_event(self, bound_ms: int) -> tuple[int, Priority] | None:
+        """What it meets first by itself, at or before a bound: heat, empty, full, a limit …"""
         first_ms, what = bound_ms, None
-        cell, clip = self.cell, self.clip
+        clip = self.clip
         if clip is not None:
-            limit_ms = self.recording.clip_limit_ms if self.recording else None
+            streams = isinstance(clip, Stream) and self.recording is not None
+            limit_ms = self.recording.clip_limit_ms if streams and self.recording else None
             if limit_ms is not None and clip.start_ms + limit_ms <= first_ms:
                 first_ms, what = clip.start_ms + limit_ms, Priority.CLIP_LIMIT
-            full = ms_to_full(clip.rate, clip.room)
-            if full is not None and clip.start_ms + full <= first_ms:
-                first_ms, what = clip.start_ms + full, Priority.CARD_FULL
-        if cell is not None and cell.charge > 0.0:
-            empty = ms_to_empty(cell.charge, 0.0, cell.wh, self.draw_w())
-            if empty is not None and self.now_ms + empty <= first_ms:
-                first_ms, what = self.now_ms + empty, Priority.EMPTY
-        if self.state is not OFF or self.hot:
-            heat_ms = self._heat_event(first_ms)
-            if heat_ms is not None:
-                first_ms, what = heat_ms, Priority.HEAT
-        return None if what is None else (first_ms, what)
+            full_ms = clip.full_ms()
+            if full_ms <= first_ms:
+                first_ms, what = full_ms, Priority.CARD_FULL
+        charging = self._charging_event()
+        if charging <= first_ms:
+            first_ms, what = charging, Priority.CONDITIONS
+        found = self._scan(first_ms)
+        if found is not None and (what is None or found < (first_ms, what)):
+            first_ms, what = found
+        return None if what is None else (max(self.now_ms + 1, first_ms), what)
 
-    def _heat_event(self, bound_ms: int) -> int | None:
-        """When the body reaches its stop level (after a heat stop: restart), if before a bound."""
-        limits = self.body.limits
-        target_c = limits.restart_c if self.hot else limits.stop_c
-        rise_k, climate = self._rise_k(), self.climate
-        at_ms, step, body_c = self.now_ms, self.step, self.body_c
-        starts = self.conditions.starts_ms
-        if (self.hot and body_c <= target_c) or (not self.hot and body_c >= target_c):
-            return at_ms + 1
-        if not self.hot and self._stays_below(target_c, rise_k, bound_ms - at_ms):
+    def _charging_event(self) -> int:
+        """When the taper begins to heat less, or the cell is full [ms]."""
+        cell = self.cell
+        if self.into_w <= 0.0 or cell is None:
+            return NEVER_MS
+        kink = cell.intake.kink_for(self.into_w)
+        target = kink if cell.charge < kink - 1e-9 else cell.intake.full
+        left_ms = cell.intake.ms_to(cell.charge, self.into_w, target)
+        return NEVER_MS if left_ms >= NEVER_MS else self.now_ms + left_ms
+
+    def _scan(self, bound_ms: int) -> tuple[int, Priority] | None:
+        """The first level that body or cell reaches at or before a bound."""
+        heat = (self.state is not OFF or self.hot) and not self._stays_below(bound_ms)
+        cold = self._may_run_out(bound_ms)
+        refusal = self.feed_w > 0.0 and self.cell is not None
+        if not (heat or cold or refusal):
             return None
+        starts, climate = self.conditions.starts_ms, self.climate
+        at_ms, step, body_c = self.now_ms, self.step, self.body_c
+        cell_c = self.cell.cell_c if self.cell else body_c
         while True:
             last = step + 1 >= len(starts)
             end_ms = bound_ms if last else min(bound_ms, starts[step + 1])
-            level_c = climate.base_c[step] + climate.g[step] * rise_k
-            lag_s = climate.lag_ms[step] / 1000.0
-            reached = ms_to_level(body_c, level_c, target_c, lag_s)
-            if reached is not None and at_ms + reached <= end_ms:
-                return at_ms + reached
+            piece = _Piece(
+                at_ms,
+                end_ms,
+                body_c,
+                cell_c,
+                climate.base_c[step] + climate.g[step] * self.rise_k,
+                climate.lag_ms[step],
+            )
+            found = [self._heat_in(piece)] if heat else []
+            found += [self._empty_in(piece)] if cold else []
+            found += self._refusals_in(piece) if refusal else []
+            events = [event for event in found if event is not None]
+            if events:
+                return min(events)
             if last or end_ms >= bound_ms:
                 return None
-            body_c = temperature_after(body_c, level_c, lag_s, end_ms - at_ms)
+            body_c, cell_c = chained(
+                body_c, cell_c, piece.level_c, piece.lag_ms, self.cell_lag_ms, end_ms - at_ms
+            )
             at_ms, step = end_ms, step + 1
 
-    def _stays_below(self, target_c: float, rise_k: float, within_ms: int) -> bool:
+    def _heat_in(self, piece: _Piece) -> tuple[int, Priority] | None:
+        limits = self.body.limits
+        target_c = limits.restart_c if self.hot else limits.stop_c
+        past = piece.body_c <= target_c if self.hot else piece.body_c >= target_c
+        if past:
+            return piece.at_ms + 1, Priority.HEAT
+        reached = ms_to_level(piece.body_c, piece.level_c, target_c, piece.lag_ms / 1000.0)
+        if reached is None or piece.at_ms + reached > piece.end_ms:
+            return None
+        return piece.at_ms + reached, Priority.HEAT
+
+    def _empty_in(self, piece: _Piece) -> tuple[int, Priority] | None:
+        """When the falling charge meets what the cold holds back (E3.4, E3.6)."""
+        cell, curve = self.cell, self.curve
+        assert cell is not None
+        fall = self.drain_w / MS_PER_HOUR / cell.wh
+        charge = cell.charge - fall * (piece.at_ms - self.now_ms)
+        length_ms = piece.end_ms - piece.at_ms
+        if charge - fall * length_ms > curve.at(piece.coldest_c()):
+            return None
+        lag, steepest = self.cell_lag_ms, curve.steepest
+
+        def left(at: float) -> tuple[float, float]:
+            body_c, cell_c = piece.after(at, lag)
+            warmest = max(body_c, cell_c, piece.level_c)
+            cooling = (warmest - min(body_c, piece.level_c)) / lag
+            return charge - fall * at - curve.at(cell_c), fall + steepest * cooling
+
+        found = first_zero(left, length_ms)
+        return None if found is None else (piece.at_ms + found, Priority.EMPTY)
+
+    def _refusals_in(self, piece: _Piece) -> list[tuple[int, Priority] | None]:
+        """When charging is refused for cell or body, or may go on again (E4.2, E5.3)."""
+        cell, d = self.cell, self.defaults
+        assert cell is not None
+        if cell.refused == "cold":
+            sides = [(-1.0, d.resume_cold_c.value)]
+        elif cell.refused == "hot":
+            sides = [(1.0, d.resume_hot_c.value)]
+        else:
+            sides = [(1.0, d.refuse_cold_c.value), (-1.0, d.refuse_hot_c.value)]
+        found = [self._cell_at(piece, sign, level_c) for sign, level_c in sides]
+        turn_c = d.resume_body_c.value if self.body_pause else d.pause_body_c.value
+        reached = ms_to_level(piece.body_c, piece.level_c, turn_c, piece.lag_ms / 1000.0)
+        if reached is not None and piece.at_ms + reached <= piece.end_ms:
+            found.append((piece.at_ms + reached, Priority.CONDITIONS))
+        return found
+
+    def _cell_at(self, piece: _Piece, sign: float, level_c: float) -> tuple[int, Priority] | None:
+        """When the cell falls (sign 1) or rises (sign -1) to a level from the other side."""
+        lag = self.cell_lag_ms
+
+        def left(at: float) -> tuple[float, float]:
+            body_c, cell_c = piece.after(at, lag)
+            temps = (body_c, cell_c, piece.level_c)
+            return sign * (cell_c - level_c), (max(temps) - min(temps)) / lag + 1e-12
+
+        if sign * (piece.cell_c - level_c) <= 0.0:
+            return None
+        found = first_zero(left, piece.end_ms - piece.at_ms)
+        return None if found is None else (piece.at_ms + found, Priority.CONDITIONS)
+
+    def _may_run_out(self, bound_ms: int) -> bool:
+        """Whether the charge may meet the cold's line before a bound (E3.6's hull)."""
+        cell = self.cell
+        if cell is None or self.drain_w <= 0.0 or self.dead:
+            return False
+        climate = self.climate
+        coldest_c = min(cell.cell_c, self.body_c, climate.coldest_base_c)
+        spent = self.drain_w * (bound_ms - self.now_ms) / MS_PER_HOUR / cell.wh
+        return cell.charge - spent <= self.curve.at(coldest_c)
+
+    def _stays_below(self, bound_ms: int) -> bool:
         """Whether even the hottest air and sun of the trip would not bring the body there in time.
 
         By 1 - exp(-x) <= x: it rises at most by x of the way to the hottest level.
         """
+        if self.hot:
+            return False
         climate = self.climate
-        level_c = climate.hottest_base_c + climate.largest_g * rise_k
-        way = min(1.0, within_ms / climate.least_lag_ms)
-        return self.body_c + max(0.0, level_c - self.body_c) * way < target_c
+        level_c = climate.hottest_base_c + climate.largest_g * self.rise_k
+        way = min(1.0, (bound_ms - self.now_ms) / climate.least_lag_ms)
+        return self.body_c + max(0.0, level_c - self.body_c) * way < self.body.limits.stop_c
+
+    def review_refusal(self) -> None:
+        """Whether the cell in the camera takes charge at its temperatures (E4.2, E5.3)."""
+        cell, d = self.cell, self.defaults
+        if cell is None:
+            return
+        before = cell.refused, self.body_pause
+        cell.refused = refusal_of(cell.cell_c, cell.refused, d)
+        turn_c = d.resume_body_c.value if self.body_pause else d.pause_body_c.value
+        self.body_pause = self.body_c > turn_c + (1e-6 if self.body_pause else -1e-6)
+        if self.feed_w > 0.0 and (cell.refused, self.body_pause) != before:
+            why = cell.refused or ("body" if self.body_pause else "")
+            if why:
+                self.refusals.append((self.now_ms, cell.id, why))
 
     # -- clips ----------------------------------------------------------------------
 
-    def open_clip(self) -> None:
-        """Begin writing a clip on the card that is in."""
-        assert self.card is not None
-        assert self.recording is not None
-        self.clip = Clip(self.now_ms, self.card.used, self.card.free, self.recording.byte_rate)
-
-    def close_clip(self) -> None:
-        """End the clip, if one runs, and count its bytes and files."""
-        if self.clip is None or self.card is None:
-            return
-        length = self.card.used - self.clip.used_before
-        self.card.written += length
-        self.written += length
-        if length:
-            self.files += files_of(length, largest_file(self.card.gb, self.camera))
+    def close_clip(self, *, save: bool = False) -> None:
+        """End what is being written, count its bytes and files; a loop is kept only if saved."""
+        clip, card = self.clip, self.card
         self.clip = None
+        if clip is None or card is None:
+            return
+        at_ms = self.now_ms
+        length = card.used - clip.used_before
+        start_ms = clip.start_ms
+        if isinstance(clip, Loop):
+            over = clip.overwritten_at(at_ms)
+            start_ms = at_ms - clip.held_ms(at_ms)
+            if not save:
+                card.used = clip.used_before
+                over += length
+            card.overwritten += over
+            self._count(card, length + clip.overwritten_at(at_ms))
+            length = length if save else 0
+        else:
+            self._count(card, length)
+        if length == 0:
+            return
+        taken = clip.taken_at(at_ms) if isinstance(clip, Frames) else 0
+        files = taken or files_of(length, largest_file(card.gb, self.camera))
+        self.files += files
+        self.frames += taken
+        self.kept.append(
+            Kept(start_ms, at_ms, clip.assignment, card.store.id, length, files, taken)
+        )
+
+    def _count(self, card: CardRun, length: int) -> None:
+        card.written += length
+        self.written += length
+
+
+@dataclass(frozen=True, slots=True)
+class _Piece:
+    """A stretch of constant conditions: temperatures where it begins, level and lag of the body."""
+
+    at_ms: int
+    end_ms: int
+    body_c: float
+    cell_c: float
+    level_c: float
+    lag_ms: float
+
+    def after(self, elapsed_ms: float, cell_lag_ms: float) -> tuple[float, float]:
+        """Body and cell after some ms."""
+        return chained(self.body_c, self.cell_c, self.level_c, self.lag_ms, cell_lag_ms, elapsed_ms)
+
+    def coldest_c(self) -> float:
+        """The cell stays above this (E3.6)."""
+        return min(self.body_c, self.cell_c, self.level_c)
+
+
+def refusal_of(cell_c: float, before: str, defaults: Defaults) -> str:
+    """Why a cell takes no charge at a temperature: "cold", "hot" or "" (E4.2, with hysteresis)."""
+    cold = defaults.resume_cold_c.value - 1e-6 if before == "cold" else defaults.refuse_cold_c.value
+    hot = defaults.resume_hot_c.value + 1e-6 if before == "hot" else defaults.refuse_hot_c.value
+    if (before == "cold" and cell_c < cold) or (before != "cold" and cell_c <= cold + 1e-6):
+        return "cold"
+    if (before == "hot" and cell_c > hot) or (before != "hot" and cell_c > hot - 1e-6):
+        return "hot"
+    return ""

@@ -10,14 +10,18 @@ class Cause(StrEnum):
 
     PLAN = "plan"
     NO_BATTERY = "no_battery"
+    NO_POWER = "no_power"
     NO_CARD = "no_card"
     CARD_UNFIT = "card_unfit"
     HOT = "hot"
     EMPTY = "empty"
+    COLD = "cold"
     CARD_FULL = "card_full"
     CLIP_LIMIT = "clip_limit"
     SWAP = "swap"
     CARD_SWAP = "card_swap"
+    COPYING = "copying"
+    SAVE = "save"
     BOOT = "boot"
     NO_HAND = "no_hand"
 
@@ -26,7 +30,8 @@ class Cause(StrEnum):
 
 CAUSE_ORDER = {cause: number for number, cause in enumerate(Cause)}
 
-SHORT_ONES_ARE_NOTES = frozenset({Cause.BOOT, Cause.CLIP_LIMIT})
+SHORT_ONES_ARE_NOTES = frozenset({Cause.BOOT, Cause.SAVE, Cause.CLIP_LIMIT})
+GAVE_OUT = frozenset({Cause.EMPTY, Cause.COLD, Cause.NO_BATTERY, Cause.NO_POWER})
 
 
 class State(IntEnum):
@@ -36,9 +41,14 @@ class State(IntEnum):
     STANDBY = 1
     BOOTING = 2
     RECORDING = 3
+    ARMED = 4
+    BETWEEN_FRAMES = 5
+    COPYING = 6
 
 
-OFF, STANDBY, BOOTING, RECORDING = State  # a member looked up by its class costs three times more
+# a member looked up by its class costs three times more
+OFF, STANDBY, BOOTING, RECORDING, ARMED, BETWEEN_FRAMES, COPYING = State
+FILMING = frozenset({RECORDING, ARMED, BETWEEN_FRAMES})
 
 
 class Priority(IntEnum):

@@ -1,45 +1,342 @@
-"""The event loop: the trip played through from event to event, in closed form between them (E2)."""
+"""The main loop: the trip played through from event to event, in closed form between them (E2).
+
+Cameras meet their own events by themselves; the loop lets whoever is first go on. Cameras touch
+each other only through the hands and through shared sources. So while no hand is free and a
+camera hangs on no source, it runs ahead alone up to the next thing that hands may do.
+"""
 
 from __future__ import annotations
 
+import copy
 import heapq
-from dataclasses import dataclass
-from enum import Enum, auto
-from itertools import count
-from typing import NamedTuple
+from dataclasses import dataclass, replace
+from enum import IntEnum, auto
 
-from ..document import Card, CardSlot, PlanDocument
-from ..energy import battery_wh
+from ..charging import NEVER_MS
+from ..document import PlanDocument
 from ..light import SunDays, sun_heights_of_day
-from ..memory import card_is_too_large, card_store, fixed_store
 from ..parameters import DEFAULTS, Defaults
-from .asked import Asked, asked_of, refuse_too_many
+from .asked import refuse_too_many
 from .camera_run import CameraRun
-from .causes import OFF, Priority
+from .causes import COPYING, OFF, Priority
+from .fitting import FitOut, make_cameras, make_cells
 from .hands import Hands
-from .pools import BAG, CardRun, Cell, close_stay
-from .timeline import Timeline, lay_out
+from .pools import CardRun, Cell
+from .power import Grid
+from .timeline import Laid, Timeline, lay_out
 
 
-class Happens(Enum):
-    """Kinds of events in the queue."""
+class Turn(IntEnum):
+    """What the loop sees to, in the order of its kinds at one instant and priority."""
 
-    PREPARE = auto()
-    ASK = auto()
-    UNASK = auto()
-    BOOTED = auto()
-    BY_ITSELF = auto()
-    TASK_ENDS = auto()
+    TASK = auto()
+    LEAVE = auto()
+    RIG = auto()
+    GRID = auto()
+    CAMERA = auto()
     DECIDE = auto()
 
 
-class Event(NamedTuple):
-    """Something that happens; a camera's own forecasts carry the epoch they were made in."""
+@dataclass(frozen=True, slots=True)
+class Rig:
+    """A stretch in which a camera's set-up runs on outside power (E1.3)."""
 
-    kind: Happens
-    camera: int = -1
-    epoch: int = -1
-    span: Asked | None = None
+    start_ms: int
+    end_ms: int
+    camera: int
+    source: str
+    draw_w: float
+    battery_out: bool
+
+
+class Rehearser:
+    """Plays one document through once."""
+
+    def __init__(self, document: PlanDocument, timeline: Timeline, defaults: Defaults) -> None:
+        self.document = document
+        self.timeline = timeline
+        self.defaults = defaults
+        self.cells: list[Cell] = make_cells(document, timeline, defaults)
+        self.cameras: list[CameraRun] = make_cameras(document, timeline, defaults)
+        fitted = FitOut(document, self.cameras, self.cells, defaults)
+        self.cards: list[CardRun] = fitted.all_cards()
+        self.grid = Grid(document, timeline, defaults)
+        self.start_wh = self.held_wh()
+        self.start_bytes = sum(card.used for card in self.cards)
+        self.hands = Hands(
+            document, timeline, self.cameras, self.cells, self.cards, self.grid, defaults
+        )
+        self.decisions = self.hands.decision_instants()
+        heapq.heapify(self.decisions)
+        self.leaves = [free.end_ms for free in timeline.free_hands]
+        self.next_leave = 0
+        self.rigs = _rigs(document, timeline, self.cameras)
+        self.next_rig = 0
+        self.rigged: list[Rig] = []
+        for run in self.cameras:
+            run.plan_next()
+
+    def held_wh(self) -> float:
+        """Energy in all batteries and banks [W h]."""
+        cells = sum(cell.wh * cell.charge for cell in self.cells)
+        return cells + sum(bank.wh * bank.charge for bank in self.grid.banks)
+
+    # -- playing --------------------------------------------------------------------
+
+    def play(self, until_ms: int | None = None) -> None:
+        """Run every event up to a time, or the trip's end."""
+        end_ms = self.timeline.duration_ms if until_ms is None else until_ms
+        while True:
+            at_ms, _, turn, index = self._first()
+            if at_ms > end_ms or (until_ms is not None and at_ms >= until_ms):
+                return
+            if turn is Turn.CAMERA:
+                self._camera(self.cameras[index], at_ms, end_ms)
+            elif turn is Turn.DECIDE:
+                self._decide(at_ms)
+            elif turn is Turn.TASK:
+                self._finish(at_ms)
+            elif turn is Turn.GRID:
+                self._grid(at_ms)
+            elif turn is Turn.RIG:
+                self._rig(at_ms)
+            else:
+                self._leave(at_ms)
+
+    def _first(self) -> tuple[int, int, Turn, int]:
+        """What is first: time, priority, kind, and the camera's number."""
+        due = [(run.due[0], run.due[1], Turn.CAMERA, run.index) for run in self.cameras]
+        if self.decisions:
+            due.append((self.decisions[0], Priority.HANDS, Turn.DECIDE, 0))
+        if self.hands.task is not None:
+            due.append((self.hands.busy_until_ms, Priority.ENDS, Turn.TASK, 0))
+        if self.grid.due_ms < NEVER_MS:
+            due.append((self.grid.due_ms, Priority.CONDITIONS, Turn.GRID, 0))
+        if self.next_leave < len(self.leaves):
+            due.append((self.leaves[self.next_leave], Priority.ENDS, Turn.LEAVE, 0))
+        rig_ms = self._rig_ms()
+        if rig_ms < NEVER_MS:
+            due.append((rig_ms, Priority.CONDITIONS, Turn.RIG, 0))
+        copied_ms = self.hands.copying.due_ms()
+        if copied_ms < NEVER_MS and self.hands.task is None:
+            due.append((max(copied_ms, self.grid.now_ms), Priority.HANDS, Turn.DECIDE, 1))
+        return min(due, default=(NEVER_MS, 0, Turn.DECIDE, 0))
+
+    def _camera(self, run: CameraRun, at_ms: int, end_ms: int) -> None:
+        """Let a camera go on; alone up to the next thing that hands may do, where it can."""
+        copying = run.state is COPYING
+        decides = run.happen()
+        hung = not self.grid.idle and self.grid.supply_of(run) is not None
+        if hung:
+            self.grid.advance(at_ms)
+            self._unplug_when_asked(run)
+            self._regrant(at_ms)
+        else:
+            run.plan_next()
+        if copying and run.state is not COPYING:
+            self.hands.copying.interrupt(run, at_ms)
+        if decides and self.timeline.hands_free_at(at_ms):
+            heapq.heappush(self.decisions, at_ms)
+            return
+        if hung or self.hands.task is not None or self.timeline.hands_free_at(at_ms):
+            return
+        limit_ms = min(self._limit_ms(), end_ms)
+        while run.due[0] < limit_ms:
+            run.happen()
+            run.plan_next()
+
+    def _limit_ms(self) -> int:
+        """Until when cameras without a source cannot meet hands."""
+        limit_ms = self.decisions[0] if self.decisions else NEVER_MS
+        if self.next_leave < len(self.leaves):
+            limit_ms = min(limit_ms, self.leaves[self.next_leave])
+        return min(limit_ms, self._rig_ms())
+
+    def _unplug_when_asked(self, run: CameraRun) -> None:
+        """A camera that only charges is taken off its cable to film."""
+        if run.wanted is not None and all(rig.camera != run.index for rig in self.rigged):
+            self.grid.detach(run)
+
+    def _regrant(self, at_ms: int) -> None:
+        """Make grants anew, and plan what hangs on a source."""
+        self.grid.advance(at_ms)
+        before = {run.index for run in self.cameras if self.grid.supply_of(run) is not None}
+        self.grid.settle()
+        for run in self.cameras:
+            if run.index in before or run.now_ms == at_ms:
+                run.plan_next()
+
+    def _grid(self, at_ms: int) -> None:
+        self._regrant(at_ms)
+        if self.timeline.hands_free_at(at_ms):
+            heapq.heappush(self.decisions, at_ms)
+
+    def _decide(self, at_ms: int) -> None:
+        while self.decisions and self.decisions[0] <= at_ms:
+            heapq.heappop(self.decisions)
+        self.grid.advance(at_ms)
+        task = self.hands.choose(at_ms)
+        if task is None:
+            self._end_copies_unseen(at_ms)
+            return
+        self.hands.begin(task, at_ms)
+        if task.camera >= 0:
+            self.cameras[task.camera].advance(at_ms)
+            self.cameras[task.camera].plan_next()
+        self._regrant_if_hung(at_ms)
+
+    def _end_copies_unseen(self, at_ms: int) -> None:
+        """A copy that is through when no hand is free waits for one: look again then."""
+        copying = self.hands.copying
+        if copying.due_ms() > at_ms or self.hands.task is not None:
+            return
+        next_ms = self.timeline.next_free_ms(at_ms)
+        for job in copying.jobs:
+            if job.ends_ms <= at_ms:
+                job.ends_ms = max(at_ms + 1, next_ms)
+
+    def _finish(self, at_ms: int) -> None:
+        self.grid.advance(at_ms)
+        task = self.hands.task
+        assert task is not None
+        if task.camera >= 0:
+            self.cameras[task.camera].advance(at_ms)
+        consumer = task.consumer
+        if isinstance(consumer, CameraRun):
+            consumer.advance(at_ms)
+        for run in self.hands.finish(at_ms):
+            run.plan_next()
+        self._regrant_if_hung(at_ms)
+        heapq.heappush(self.decisions, at_ms)
+
+    def _regrant_if_hung(self, at_ms: int) -> None:
+        if self.grid.supplies and not (self.grid.idle and self.grid.due_ms >= NEVER_MS):
+            self._regrant(at_ms)
+
+    # -- leaving a stop, and set-ups on outside power -------------------------------
+
+    def _leave(self, at_ms: int) -> None:
+        """Hands stop being free: plugs come out of sockets, cameras off their chargers."""
+        self.next_leave += 1
+        if self.grid.idle:
+            return
+        self.grid.advance(at_ms)
+        rigged = {rig.camera for rig in self.rigged}
+        for supply in self.grid.supplies:
+            for consumer in supply.ports:
+                loose = isinstance(consumer, CameraRun) and consumer.index not in rigged
+                if consumer is not None and (loose or supply.source.kind == "mains"):
+                    self.grid.detach(consumer)
+        self._regrant(at_ms)
+
+    def _rig_ms(self) -> int:
+        starts = self.rigs[self.next_rig].start_ms if self.next_rig < len(self.rigs) else NEVER_MS
+        return min([starts, *(rig.end_ms for rig in self.rigged)])
+
+    def _rig(self, at_ms: int) -> None:
+        """Put cameras on their source, or take them off it, as their set-ups want."""
+        self.grid.advance(at_ms)
+        touched = []
+        for rig in [rig for rig in self.rigged if rig.end_ms <= at_ms]:
+            self.rigged.remove(rig)
+            run = self.cameras[rig.camera]
+            run.advance(at_ms)
+            run.rigged_w, run.rigged_out = 0.0, False
+            self.grid.detach(run)
+            touched.append(run)
+        while self.next_rig < len(self.rigs) and self.rigs[self.next_rig].start_ms <= at_ms:
+            rig = self.rigs[self.next_rig]
+            self.next_rig += 1
+            run = self.cameras[rig.camera]
+            supply = next(s for s in self.grid.supplies if s.source.id == rig.source)
+            run.advance(at_ms)
+            run.rigged_w, run.rigged_out = rig.draw_w, rig.battery_out
+            if supply.free_port() is not None:
+                self.grid.attach(run, supply)
+                self.rigged.append(rig)
+            touched.append(run)
+        self._regrant(at_ms)
+        for run in touched:
+            run.plan_next()
+
+    # -- the end, and checkpoints ---------------------------------------------------
+
+    def close(self) -> None:
+        """Bring everything to the trip's end."""
+        end_ms = self.timeline.duration_ms
+        self.grid.advance(end_ms)
+        for run in self.cameras:
+            run.advance(end_ms)
+            run.halt(OFF)
+            run.close_spans()
+        for job in list(self.hands.copying.jobs):
+            self.hands.copying.end(job.number, end_ms)
+        share = self.defaults.self_discharge_per_month.value
+        for cell in self.cells:
+            cell.rest_until(end_ms, share)
+            cell.close(end_ms)
+        for card in self.cards:
+            card.close(end_ms)
+
+    def checkpoint(self) -> Rehearser:
+        """Everything that has changed so far, apart; logs only by their length."""
+        for run in self.cameras:
+            run.trace.floor = len(run.trace.t_ms)
+        return copy.deepcopy(self, _shared(self))
+
+
+def _shared(rehearser: Rehearser) -> dict[int, object]:
+    """What a copy shares with its original: all that never changes."""
+    kit = rehearser.document.kit
+    fixed: list[object] = [rehearser.document, rehearser.timeline, rehearser.defaults]
+    fixed += [rehearser.timeline.conditions, *rehearser.document.plan.copies]
+    fixed += [*kit.cameras, *kit.families, *kit.sources, *kit.chargers, *kit.drives]
+    fixed += [run.asked_list for run in rehearser.cameras]
+    return {id(one): one for one in fixed}
+
+
+def _rigs(
+    document: PlanDocument, timeline: Timeline, cameras: list[CameraRun]
+) -> list[Rig]:
+    """Legs and stops on outside power in order of time; those that touch are one."""
+    sources = {c.camera: c.source for c in document.plan.cameras}
+    rigs: list[Rig] = []
+    for run in cameras:
+        source = sources.get(run.camera.id)
+        if source is None:
+            continue
+        for part in timeline.laid:
+            rig = _outside(document, run, part, source)
+            if rig is None:
+                continue
+            last = rigs[-1] if rigs and rigs[-1].camera == run.index else None
+            touches = last is not None and last.end_ms >= rig.start_ms
+            if last is not None and touches and last.battery_out == rig.battery_out:
+                most_w = max(last.draw_w, rig.draw_w)
+                rigs[-1] = replace(last, end_ms=rig.end_ms, draw_w=most_w)
+            else:
+                rigs.append(rig)
+    return sorted(rigs, key=lambda rig: (rig.start_ms, rig.camera))
+
+
+def _outside(
+    document: PlanDocument, run: CameraRun, part: Laid, source: str
+) -> Rig | None:
+    """What a leg or stop wants on outside power; from when it can begin to boot."""
+    for assignment in document.plan.assignments:
+        if assignment.camera != run.camera.id or assignment.item != part.id:
+            continue
+        set_up = next((s for s in run.camera.set_ups if s.id == assignment.set_up), None)
+        if set_up is None or set_up.power == "battery":
+            return None
+        spans = [s for s in run.asked_list if part.start_ms <= s.start_ms < part.end_ms]
+        draws = [span.recording.draw_w for span in spans if span.recording is not None]
+        first = spans[0].prepare_ms if spans and spans[0].prepare_ms is not None else None
+        early_ms = part.start_ms if first is None else min(first, part.start_ms)
+        draw_w = max(draws, default=run.standby_w)
+        out = set_up.power == "outside_only"
+        return Rig(early_ms, part.end_ms, run.index, source, draw_w, out)
+    return None
 
 
 @dataclass(frozen=True)
@@ -52,237 +349,10 @@ class Played:
     cells: list[Cell]
     cards: list[CardRun]
     hands: Hands
+    grid: Grid
     start_wh: float
     start_bytes: int
-
-
-class Rehearser:
-    """Plays one document through once."""
-
-    def __init__(self, document: PlanDocument, timeline: Timeline, defaults: Defaults) -> None:
-        self.document = document
-        self.timeline = timeline
-        self.defaults = defaults
-        self.cells = _cells(document)
-        self.cameras = self._make_cameras()
-        self.cards = self._fit_out()
-        self.start_wh = sum(cell.wh * cell.charge for cell in self.cells)
-        self.start_bytes = sum(card.used for card in self.cards)
-        self.hands = Hands(document, timeline, self.cameras, self.cells, self.cards, defaults)
-        self._queue: list[tuple[int, int, int, Event]] = []
-        self._serial = count()
-
-    def play(self) -> Played:
-        """Run every event to the end of the trip."""
-        self._schedule()
-        end_ms = self.timeline.duration_ms
-        while self._queue:
-            at_ms, priority, _, event = heapq.heappop(self._queue)
-            if at_ms > end_ms:
-                break
-            self._happen(at_ms, priority, event)
-        for run in self.cameras:
-            run.advance(end_ms)
-            run.halt(OFF)
-            run.close_spans()
-            if run.cell is not None:
-                run.cell.since_ms = end_ms
-        share = self.defaults.self_discharge_per_month.value
-        for cell in self.cells:
-            cell.rest_until(end_ms, share)
-            close_stay(cell.stays, end_ms, cell.charge)
-        for card in self.cards:
-            close_stay(card.stays, end_ms, float(card.used))
-        return Played(
-            self.document,
-            self.timeline,
-            self.cameras,
-            self.cells,
-            self.cards,
-            self.hands,
-            self.start_wh,
-            self.start_bytes,
-        )
-
-    # -- setting out ----------------------------------------------------------------
-
-    def _make_cameras(self) -> list[CameraRun]:
-        chosen = {c.camera: c for c in self.document.plan.cameras}
-        runs = []
-        for index, camera in enumerate(self.document.kit.cameras):
-            plan = chosen.get(camera.id)
-            runs.append(
-                CameraRun(
-                    index,
-                    camera,
-                    asked_of(camera, self.document, self.timeline, self.defaults),
-                    self.timeline.conditions,
-                    self.defaults,
-                    plan.between if plan else "off",
-                    plan.radio_left_on if plan else False,
-                )
-            )
-        return runs
-
-    def _fit_out(self) -> list[CardRun]:
-        """Put a battery and a card in each camera: the plan's choice, else the first free one."""
-        chosen = {c.camera: c for c in self.document.plan.cameras}
-        kit = self.document.kit
-        cells = {cell.id: cell for cell in self.cells}
-        cards = {
-            card.id: CardRun(card_store(card, self.defaults), card.used_bytes, card.gb)
-            for card in kit.cards
-        }
-        taken = {c.battery for c in chosen.values()} | {c.card for c in chosen.values()}
-        own: list[CardRun] = []
-        for run in self.cameras:
-            plan = chosen.get(run.camera.id)
-            battery = plan.battery if plan else None
-            if battery is None:
-                battery = self._first_free_cell(run, taken)
-            fitted = cells[battery] if battery else None
-            if fitted is not None and fitted.family != run.camera.battery_family:
-                fitted = None
-            if fitted is not None:
-                taken.add(fitted.id)
-            run.fit_cell(fitted)
-            own += self._fit_memory(run, plan.card if plan else None, kit.cards, cards, taken)
-        for cell in self.cells:
-            if cell.place == BAG:
-                cell.move(BAG, 0)
-        for card in cards.values():
-            if card.place == BAG:
-                card.move(BAG, 0)
-        return [*cards.values(), *own]
-
-    def _first_free_cell(self, run: CameraRun, taken: set[str | None]) -> str | None:
-        family = run.camera.battery_family
-        free = (c.id for c in self.cells if c.family == family and c.id not in taken)
-        return next(free, None)
-
-    def _fit_memory(
-        self,
-        run: CameraRun,
-        chosen: str | None,
-        kit_cards: tuple[Card, ...],
-        cards: dict[str, CardRun],
-        taken: set[str | None],
-    ) -> list[CardRun]:
-        memory = run.camera.memory
-        if not isinstance(memory, CardSlot):
-            fixed = CardRun(fixed_store(run.camera, memory, self.defaults), 0, memory.gb)
-            run.fit_card(fixed)
-            return [fixed]
-        fitting = [c for c in kit_cards if not card_is_too_large(c, run.camera)]
-        if chosen is None:
-            chosen = next((c.id for c in fitting if c.id not in taken), None)
-        usable = chosen if any(c.id == chosen for c in fitting) else None
-        if usable is not None:
-            taken.add(usable)
-        run.fit_card(cards[usable] if usable else None)
-        return []
-
-    def _schedule(self) -> None:
-        for run in self.cameras:
-            before_ms = 0
-            for span in run.asked_list:
-                early_ms = max(0, before_ms, span.start_ms - run.boot_ms)
-                may = run.camera.starts_itself or self.hands.free_at(early_ms)
-                if may and early_ms < span.start_ms and run.between == "off":
-                    self._push(early_ms, Priority.STARTS, Happens.PREPARE, run, span)
-                self._push(span.start_ms, Priority.STARTS, Happens.ASK, run, span)
-                ends = Priority.ENDS if span.ends_leg else Priority.PATTERN_ENDS
-                self._push(span.end_ms, ends, Happens.UNASK, run, span)
-                before_ms = span.end_ms
-            self._forecast(run)
-        for at_ms in self.hands.decision_instants():
-            self._push_event(at_ms, Priority.HANDS, Event(Happens.DECIDE))
-
-    def _push(
-        self, at_ms: int, priority: Priority, kind: Happens, run: CameraRun, span: Asked
-    ) -> None:
-        self._push_event(at_ms, priority, Event(kind, run.index, span=span))
-
-    def _push_event(self, at_ms: int, priority: int, event: Event) -> None:
-        heapq.heappush(self._queue, (at_ms, int(priority), next(self._serial), event))
-
-    # -- playing --------------------------------------------------------------------
-
-    def _happen(self, at_ms: int, priority: int, event: Event) -> None:
-        if event.kind is Happens.DECIDE:
-            self._decide(at_ms)
-            return
-        if event.kind is Happens.TASK_ENDS:
-            run = self.cameras[event.camera]
-            run.advance(at_ms)
-            self.hands.finish(at_ms)
-            self._forecast(run)
-            self._push_event(at_ms, Priority.HANDS, Event(Happens.DECIDE))
-            return
-        run = self.cameras[event.camera]
-        if event.epoch >= 0 and event.epoch != run.epoch:
-            return  # a forecast made before something else happened
-        run.advance(at_ms)
-        match event.kind:
-            case Happens.PREPARE if event.span is not None:
-                run.prepare(event.span)
-            case Happens.ASK if event.span is not None:
-                run.ask(event.span)
-                if run.boot_ends_ms == at_ms:  # booted just in time: no event of its own
-                    run.record()
-            case Happens.UNASK if event.span is not None:
-                run.unask(event.span)
-            case Happens.BOOTED:
-                run.record()
-            case _:
-                self._by_itself(run, Priority(priority))
-        self._forecast(run)
-
-    def _by_itself(self, run: CameraRun, what: Priority) -> None:
-        if what is Priority.HEAT and run.hot:
-            run.cooled()
-        elif what is Priority.HEAT:
-            run.stop_hot()
-        elif what is Priority.EMPTY:
-            run.stop_empty()
-        elif what is Priority.CARD_FULL:
-            run.stop_full()
-        else:
-            run.stop_at_clip_limit()
-        self._push_event(run.now_ms, Priority.HANDS, Event(Happens.DECIDE))
-
-    def _decide(self, at_ms: int) -> None:
-        task = self.hands.choose(at_ms)
-        if task is None:
-            return
-        self.hands.begin(task, at_ms)
-        self._forecast(self.cameras[task.camera])
-        ends = Event(Happens.TASK_ENDS, task.camera)
-        self._push_event(self.hands.busy_until_ms, Priority.ENDS, ends)
-
-    def _forecast(self, run: CameraRun) -> None:
-        """Queue what the camera will meet next by itself; older forecasts become stale."""
-        run.epoch += 1
-        bound_ms = self.timeline.duration_ms
-        if run.asked is not None:
-            bound_ms = run.asked.end_ms
-        elif run.next_asked < len(run.asked_list):
-            bound_ms = run.asked_list[run.next_asked].start_ms
-        if run.boot_ends_ms is not None:
-            booted = Event(Happens.BOOTED, run.index, run.epoch)
-            self._push_event(run.boot_ends_ms, Priority.STARTS, booted)
-        found = run.next_event(bound_ms)
-        if found is not None:
-            event = Event(Happens.BY_ITSELF, run.index, run.epoch)
-            self._push_event(found[0], found[1], event)
-
-
-def _cells(document: PlanDocument) -> list[Cell]:
-    families = {family.id: family for family in document.kit.families}
-    return [
-        Cell(b.id, b.name, b.family, battery_wh(b, families[b.family]), b.charge)
-        for b in document.kit.batteries
-    ]
+    end_wh: float
 
 
 def play(
@@ -296,4 +366,23 @@ def play(
     """
     timeline = lay_out(document.trip, sun_days)
     refuse_too_many(document, timeline)
-    return Rehearser(document, timeline, defaults).play()
+    rehearser = Rehearser(document, timeline, defaults)
+    rehearser.play()
+    rehearser.close()
+    return played_of(rehearser)
+
+
+def played_of(rehearser: Rehearser) -> Played:
+    """What a rehearser that is through leaves to be told."""
+    return Played(
+        rehearser.document,
+        rehearser.timeline,
+        rehearser.cameras,
+        rehearser.cells,
+        rehearser.cards,
+        rehearser.hands,
+        rehearser.grid,
+        rehearser.start_wh,
+        rehearser.start_bytes,
+        rehearser.held_wh(),
+    )

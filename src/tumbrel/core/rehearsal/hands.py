@@ -2,59 +2,20 @@
 
 from __future__ import annotations
 
-from bisect import bisect_right
-from dataclasses import dataclass
-from typing import Literal
-
-from ..document import PlanDocument
+from ..document import Leg, PlanDocument
 from ..parameters import Defaults
 from .camera_run import CameraRun
-from .causes import OFF, Cause
+from .causes import FILMING, OFF, Cause
+from .copying import Copying
+from .log import Log
 from .needs import Need, need_of
-from .pools import BAG, CardRun, Cell
-from .timeline import FreeHands, Laid, Timeline
+from .plugging import Plugging
+from .pools import CardRun, Cell
+from .power import Grid
+from .tasks import Done, Skipped, Task, TaskKind
+from .timeline import Laid, Timeline
 
-TaskKind = Literal["restart", "swap", "card"]
-
-
-@dataclass(frozen=True, slots=True)
-class Task:
-    """One thing for the hands to do; the order of its fields is the order of doing (E8.1)."""
-
-    importance: int
-    lasts_ms: int
-    camera: int
-    kind: TaskKind
-    takes_ms: int
-    cell: Cell | None = None
-    card: CardRun | None = None
-    by_hand_of_plan: bool = False
-
-    def rank(self) -> tuple[int, int, int]:
-        """Importance, then least time to give out, then document."""
-        return (self.importance, self.lasts_ms, self.camera)
-
-
-@dataclass(frozen=True, slots=True)
-class Done:
-    """A task that was done, for the board."""
-
-    start_ms: int
-    end_ms: int
-    camera: int
-    kind: TaskKind
-    out_name: str
-    in_name: str
-
-
-@dataclass(frozen=True, slots=True)
-class Skipped:
-    """A task for which the free hands did not last."""
-
-    at_ms: int
-    camera: int
-    kind: TaskKind
-    takes_ms: int
+OPTIONAL = frozenset({"swap", "card"})
 
 
 class Hands:
@@ -67,6 +28,7 @@ class Hands:
         cameras: list[CameraRun],
         cells: list[Cell],
         cards: list[CardRun],
+        grid: Grid,
         defaults: Defaults,
     ) -> None:
         self.document = document
@@ -74,19 +36,18 @@ class Hands:
         self.cameras = cameras
         self.cells = cells
         self.cards = cards
+        self.grid = grid
         self.defaults = defaults
-        self._free_starts = [free.start_ms for free in timeline.free_hands]
+        self.plugging = Plugging(document, timeline, cameras, cells, grid, defaults)
+        self.copying = Copying(document, cameras, cards, defaults)
+        self.linked = _links(document, cameras)
         self.busy_until_ms = 0
         self.task: Task | None = None
-        self.done: list[Done] = []
-        self.skipped: list[Skipped] = []
+        self.done: Log[Done] = Log()
+        self.skipped: Log[Skipped] = Log()
         self._manual_done: set[tuple[int, str]] = set()
 
     # -- when -----------------------------------------------------------------------
-
-    def free_at(self, at_ms: int) -> bool:
-        """Whether hands are free at a time (a task may keep them busy)."""
-        return self._interval_at(at_ms) is not None
 
     def decision_instants(self) -> list[int]:
         """Starts of free-hands intervals, their ends less all swap times, manual swaps (E8.2)."""
@@ -95,51 +56,63 @@ class Hands:
             for camera in self.cameras
             if camera.camera.battery_comes_out
         )
-        instants = {free.start_ms for free in self.timeline.free_hands}
-        instants |= {max(f.start_ms, f.end_ms - swaps_ms) for f in self.timeline.free_hands}
-        wanted = {swap.item for swap in self.document.plan.swaps}
+        free = self.timeline.free_hands
+        instants = {one.start_ms for one in free}
+        instants |= {max(one.start_ms, one.end_ms - swaps_ms) for one in free}
+        plan = self.document.plan
+        wanted = {swap.item for swap in plan.swaps} | {copy.item for copy in plan.copies}
         instants |= {part.start_ms for part in self.timeline.laid if part.id in wanted}
         return sorted(instants)
-
-    def _interval_at(self, at_ms: int) -> FreeHands | None:
-        place = bisect_right(self._free_starts, at_ms) - 1
-        free = self.timeline.free_hands[place] if place >= 0 else None
-        return free if free and at_ms < free.end_ms else None
-
-    def _horizon_ms(self, at_ms: int) -> int:
-        """Start of the next hands-free interval, else the trip's end (E8.3)."""
-        place = bisect_right(self._free_starts, at_ms)
-        if place < len(self._free_starts):
-            return self._free_starts[place]
-        return self.timeline.duration_ms
 
     # -- what -----------------------------------------------------------------------
 
     def choose(self, now_ms: int) -> Task | None:
         """The task to begin now, if hands are free and one is due and fits."""
-        interval = self._interval_at(now_ms)
+        interval = self.timeline.free_interval(now_ms)
         if interval is None or self.task is not None:
             return None
-        horizon_ms = self._horizon_ms(now_ms)
+        horizon_ms = self.timeline.next_free_ms(now_ms)
         share = self.defaults.self_discharge_per_month.value
         for cell in self.cells:
             cell.rest_until(now_ms, share)
         here = self.timeline.laid_at(now_ms)
         due = [task for run in self.cameras if (task := self._due(run, here, now_ms, horizon_ms))]
+        plug = self.plugging.due(now_ms, interval)
+        copy = self.copying.due(here, now_ms, interval)
+        due += [task for task in (plug, copy) if task is not None]
         for task in sorted(due, key=Task.rank):
+            if self._leaves_no_angle(task, here):
+                continue
             if now_ms + task.takes_ms <= interval.end_ms:
                 return task
             self._skip(task, now_ms)
         return None
 
+    def _leaves_no_angle(self, task: Task, here: Laid) -> bool:
+        """Whether an optional swap would leave a leg that wants one angle with none (E8.4)."""
+        item = here.item
+        if not isinstance(item, Leg) or not item.one_angle_always or task.kind not in OPTIONAL:
+            return False
+        run = self.cameras[task.camera]
+        if run.state not in FILMING:
+            return False
+        return not any(
+            other.state in FILMING and other.asked is not None
+            for other in self.cameras
+            if other is not run
+        )
+
     def _skip(self, task: Task, now_ms: int) -> None:
+        free = self.timeline.free_interval
         last = [s for s in self.skipped if (s.camera, s.kind) == (task.camera, task.kind)]
-        if not last or self._interval_at(last[-1].at_ms) != self._interval_at(now_ms):
+        if not last or free(last[-1].at_ms) != free(now_ms):
             self.skipped.append(Skipped(now_ms, task.camera, task.kind, task.takes_ms))
 
     def _due(self, run: CameraRun, here: Laid, now_ms: int, horizon_ms: int) -> Task | None:
         manual = self._manual(run, here, now_ms)
         if manual is None and run.wanted is None and not run.is_asked_before(horizon_ms):
+            return None
+        if Cause.COPYING in run.holds:
             return None
         run.advance(now_ms)
         need = need_of(run, now_ms, horizon_ms)
@@ -154,49 +127,81 @@ class Hands:
         for swap in self.document.plan.swaps:
             if swap.camera != run.camera.id or swap.item != here.id:
                 continue
-            cell = next((c for c in self.cells if c.id == swap.battery and c.place == BAG), None)
+            cell = next((c for c in self.cells if c.id == swap.battery and c.spare), None)
             done = (run.index, here.id) in self._manual_done
             fits = cell is not None and cell.family == run.camera.battery_family
             task_cell = cell if fits and not done and run.camera.battery_comes_out else None
             takes_ms = self._takes_ms(run, "swap", now_ms)
-            return Task(0, 0, run.index, "swap", takes_ms, cell=task_cell, by_hand_of_plan=True)
+            return Task(
+                0,
+                0,
+                run.index,
+                "swap",
+                takes_ms,
+                camera=run.index,
+                cell=task_cell,
+                by_hand_of_plan=True,
+            )
         return None
 
     def _battery_due(self, run: CameraRun, need: Need, now_ms: int) -> Task | None:
-        if not run.camera.battery_comes_out or need.wh <= 0.0:
+        """Swap when what can be reached falls short of what is asked (E8.3)."""
+        if not run.camera.battery_comes_out or need.wh <= 0.0 or self._fed(run):
             return None
-        reachable = run.cell.wh * run.cell.charge if run.cell else 0.0
+        gives = run.cell is not None and not run.dead and run.cell.charge > run.line()
+        reachable = run.cell.reachable_wh(need.coldest_c) if run.cell and gives else 0.0
         wanted = need.wh * self.defaults.swap_margin.value
         early = self.document.plan.swap_policy == "early"
-        if reachable >= wanted or (reachable > 0.0 and not early):
+        if reachable >= wanted or (gives and not early):
             return None
         family = run.camera.battery_family
-        spares = [c for c in self.cells if c.place == BAG and c.family == family]
-        enough = [c for c in spares if c.wh * c.charge >= wanted]
+        spares = [
+            (min(need.coldest_c, cell.cell_c), cell)
+            for cell in self.cells
+            if cell.spare and cell.family == family
+        ]
+        enough = [cell for coldest_c, cell in spares if cell.reachable_wh(coldest_c) >= wanted]
         if enough:
-            best = min(enough, key=lambda c: c.charge)
+            best = min(enough, key=lambda cell: cell.charge)
         else:
-            more = [c for c in spares if c.wh * c.charge > reachable]
-            if not more:
+            more = [(c.reachable_wh(coldest), -n, c) for n, (coldest, c) in enumerate(spares)]
+            held, _, best = max(more, default=(0.0, 0, None), key=lambda row: row[:2])
+            if best is None or held <= reachable + 1e-9:
                 return None
-            best = max(more, key=lambda c: c.wh * c.charge)
         takes_ms = self._takes_ms(run, "swap", now_ms)
-        return Task(need.importance, need.lasts_ms, run.index, "swap", takes_ms, cell=best)
+        return Task(
+            need.importance,
+            need.lasts_ms,
+            run.index,
+            "swap",
+            takes_ms,
+            camera=run.index,
+            cell=best,
+        )
+
+    def _fed(self, run: CameraRun) -> bool:
+        """Whether what is wanted next runs on outside power alone."""
+        following = run.wanted or (
+            run.asked_list[run.next_asked] if run.next_asked < len(run.asked_list) else None
+        )
+        recording = following.recording if following else None
+        return recording is not None and recording.set_up.power == "outside_only"
 
     def _card_due(self, run: CameraRun, need: Need, now_ms: int) -> Task | None:
         slot = run.camera.memory
         if slot.kind == "fixed" or need.bytes <= 0 or need.peak_rate is None:
             return None
         unfit = Cause.CARD_UNFIT in run.holds
+        stuck = Cause.CARD_FULL in run.holds
         free = run.card.free if run.card and not unfit else 0
         wanted = need.bytes * self.defaults.swap_margin.value
         early = self.document.plan.swap_policy == "early"
-        if free >= wanted or (free > 0 and not early):
+        if free >= wanted or (free > 0 and not early and not stuck):
             return None
         spares = [
             card
             for card in self.cards
-            if card.place == BAG
+            if card.place == "bag"
             and card.gb <= slot.largest_gb
             and card.store.sustained_bytes_s >= need.peak_rate
         ]
@@ -209,16 +214,29 @@ class Hands:
                 return None
             best = max(more, key=lambda card: card.free)
         takes_ms = self._takes_ms(run, "card", now_ms)
-        return Task(need.importance, need.lasts_ms, run.index, "card", takes_ms, card=best)
+        return Task(
+            need.importance, need.lasts_ms, run.index, "card", takes_ms, camera=run.index, card=best
+        )
 
     def _restart_due(self, run: CameraRun, need: Need, now_ms: int) -> Task | None:
-        waits = Cause.NO_HAND in run.holds or Cause.CLIP_LIMIT in run.holds
-        barred = Cause.HOT in run.holds or run.cell is None or run.cell.charge <= 0.0
+        """Start again what a hand can start: after heat, a clip limit, or a cell that warmed."""
+        holds = run.holds
+        warmed = run.dead and run.cell is not None and self._revived(run)
+        waits = Cause.NO_HAND in holds or Cause.CLIP_LIMIT in holds or warmed
+        barred = Cause.HOT in holds or run.cell is None or (run.dead and not warmed)
+        empty = run.cell is not None and run.cell.charge <= run.line()
         stuck = run.card is None or run.card.free <= 0
-        if not waits or barred or stuck or run.wanted is None or run.state is not OFF:
+        if not waits or barred or empty or stuck or run.wanted is None or run.state is not OFF:
             return None
         takes_ms = self._takes_ms(run, "restart", now_ms)
-        return Task(run.wanted.importance, need.lasts_ms, run.index, "restart", takes_ms)
+        return Task(
+            run.wanted.importance, need.lasts_ms, run.index, "restart", takes_ms, camera=run.index
+        )
+
+    def _revived(self, run: CameraRun) -> bool:
+        """Whether a dead cell may start again, with some charge above its line (E3.4)."""
+        assert run.cell is not None
+        return run.cell.charge >= run.line() + self.defaults.revival.value - 1e-9
 
     def _takes_ms(self, run: CameraRun, kind: TaskKind, now_ms: int) -> int:
         """How long a task takes [ms], bare or gloved, a blocked door added (E8.1)."""
@@ -237,31 +255,110 @@ class Hands:
         """Start a task; the camera is in the hands from now on."""
         self.task = task
         self.busy_until_ms = now_ms + task.takes_ms
-        run = self.cameras[task.camera]
         if task.by_hand_of_plan:
             self._manual_done.add((task.camera, self.timeline.laid_at(now_ms).id))
         if task.kind == "swap":
-            run.begin_handling(Cause.SWAP)
+            self.cameras[task.camera].begin_handling(Cause.SWAP)
         elif task.kind == "card":
-            run.begin_handling(Cause.CARD_SWAP)
+            self.cameras[task.camera].begin_handling(Cause.CARD_SWAP)
 
-    def finish(self, now_ms: int) -> CameraRun:
-        """End the task: what was swapped is in, and the camera is started again if it is asked."""
+    def finish(self, now_ms: int) -> list[CameraRun]:
+        """End the task; gives back the cameras that it touched."""
         task = self.task
         assert task is not None
         self.task = None
-        run = self.cameras[task.camera]
+        names = ("", "")
+        touched = [self.cameras[task.camera]] if task.camera >= 0 else []
+        if task.kind in ("swap", "card", "restart"):
+            names = self._handled(task, touched[0])
+            touched += self._linked_starts(touched[0])
+        elif task.kind == "plug":
+            names = self._plugged(task, now_ms)
+        elif task.kind == "wake" and task.supply is not None and task.supply.bank is not None:
+            task.supply.bank.switched_off = False
+            names = ("", task.supply.source.name)
+        elif task.kind == "copy":
+            names = self._copying_begun(task, now_ms)
+        else:
+            job = self.copying.end(task.number, now_ms)
+            names = (job.card.store.name, job.drive.name)
+        start_ms = now_ms - task.takes_ms
+        self.done.append(Done(start_ms, now_ms, task.camera, task.kind, *names))
+        return touched
+
+    def _handled(self, task: Task, run: CameraRun) -> tuple[str, str]:
         out_name = in_name = ""
         run.close_spans()
         if task.kind == "swap" and task.cell is not None:
             out_name = run.cell.name if run.cell else ""
             in_name = task.cell.name
+            charger = self.grid.charger_of(task.cell)
+            if charger is not None:
+                charger.take_out(task.cell)
             run.fit_cell(task.cell)
         elif task.kind == "card" and task.card is not None:
             out_name = run.card.store.name if run.card else ""
             in_name = task.card.store.name
             run.fit_card(task.card)
         run.end_handling(Cause.CARD_SWAP if task.kind == "card" else Cause.SWAP)
-        start_ms = now_ms - task.takes_ms
-        self.done.append(Done(start_ms, now_ms, task.camera, task.kind, out_name, in_name))
-        return run
+        return out_name, in_name
+
+    def _linked_starts(self, run: CameraRun) -> list[CameraRun]:
+        """One action starts all cameras that are linked (E1.5)."""
+        started = []
+        for index in self.linked.get(run.index, ()):
+            other = self.cameras[index]
+            if Cause.NO_HAND in other.holds and Cause.HOT not in other.holds:
+                other.advance(run.now_ms)
+                other.end_handling(Cause.NO_HAND)
+                started.append(other)
+        return started
+
+    def _plugged(self, task: Task, now_ms: int) -> tuple[str, str]:
+        """A battery into a bay, and a charger, camera or bank onto a port."""
+        consumer = task.consumer
+        assert consumer is not None
+        if task.supply is not None and task.supply.free_port() is not None:
+            self.grid.attach(consumer, task.supply)
+        supply = self.grid.supply_of(consumer)
+        where = supply.source.name if supply else ""
+        if task.cell is None:
+            name = consumer.camera.name if isinstance(consumer, CameraRun) else _name(consumer)
+            return name, where
+        assert task.bay is not None
+        charger = consumer
+        assert not isinstance(charger, CameraRun)
+        bays = getattr(charger, "bays", ())
+        old = bays[task.bay].cell
+        if old is not None:
+            old.move(old.home, now_ms)
+        if task.camera >= 0:
+            run = self.cameras[task.camera]
+            if run.cell is task.cell:
+                run.fit_cell(None)
+        task.cell.move(charger.place_of(task.bay), now_ms)  # type: ignore[union-attr]
+        bays[task.bay].cell = task.cell
+        return task.cell.name, _name(charger)
+
+    def _copying_begun(self, task: Task, now_ms: int) -> tuple[str, str]:
+        interval = self.timeline.free_interval(now_ms - 1)
+        assert interval is not None
+        assert task.copy is not None
+        self.copying.begin(task.number, now_ms, interval)
+        job = self.copying.jobs[-1] if self.copying.jobs else None
+        return (job.card.store.name, job.drive.name) if job else ("", "")
+
+
+def _name(consumer: object) -> str:
+    inner = getattr(consumer, "charger", None) or getattr(consumer, "bank", None)
+    return str(getattr(inner, "name", ""))
+
+
+def _links(document: PlanDocument, cameras: list[CameraRun]) -> dict[int, tuple[int, ...]]:
+    """For each linked camera, the others of its link."""
+    index = {run.camera.id: run.index for run in cameras}
+    return {
+        index[name]: tuple(index[other] for other in link.cameras if other != name)
+        for link in document.plan.links
+        for name in link.cameras
+    }

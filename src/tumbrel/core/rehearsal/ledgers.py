@@ -14,18 +14,22 @@ class LedgerBreach(AssertionError):
 
 def balance(played: Played) -> Ledgers:
     """Add up energy, bytes and milliseconds. Raises LedgerBreach when one does not balance."""
+    grid, cameras, cards = played.grid, played.cameras, played.cards
+    stores = (*cameras, *played.cells, *grid.banks, *grid.chargers)
     ledgers = Ledgers(
         energy_start_wh=played.start_wh,
-        energy_end_wh=sum(cell.wh * cell.charge for cell in played.cells),
-        energy_used_wh=sum(run.used_wh for run in played.cameras),
-        energy_lost_wh=sum(run.lost_wh for run in played.cameras)
-        + sum(cell.lost_wh for cell in played.cells),
+        energy_brought_wh=sum(s.given_wh for s in grid.supplies if s.bank is None),
+        energy_end_wh=played.end_wh,
+        energy_used_wh=sum(one.used_wh for one in (*cameras, *grid.banks)),
+        energy_lost_wh=sum(one.lost_wh for one in stores),
         bytes_start=played.start_bytes,
-        bytes_written=sum(run.written for run in played.cameras),
-        bytes_end=sum(card.used for card in played.cards),
-        asked_ms=sum(s.end_ms - s.start_ms for run in played.cameras for s in run.asked_list),
-        filmed_ms=sum(s.end_ms - s.start_ms for run in played.cameras for s in run.filmed),
-        gap_ms=sum(s.end_ms - s.start_ms for run in played.cameras for s in run.gaps),
+        bytes_written=sum(run.written for run in cameras),
+        bytes_overwritten=sum(card.overwritten for card in cards),
+        bytes_wiped=sum(card.wiped for card in cards),
+        bytes_end=sum(card.used for card in cards),
+        asked_ms=sum(s.end_ms - s.start_ms for run in cameras for s in run.asked_list),
+        filmed_ms=sum(s.end_ms - s.start_ms for run in cameras for s in run.filmed),
+        gap_ms=sum(s.end_ms - s.start_ms for run in cameras for s in run.gaps),
     )
     check(ledgers)
     return ledgers
@@ -33,15 +37,16 @@ def balance(played: Played) -> Ledgers:
 
 def check(ledgers: Ledgers) -> None:
     """Raise LedgerBreach unless all three balance."""
-    brought = ledgers.energy_start_wh
+    brought = ledgers.energy_start_wh + ledgers.energy_brought_wh
     accounted = ledgers.energy_end_wh + ledgers.energy_used_wh + ledgers.energy_lost_wh
     if abs(brought - accounted) > ENERGY_TOLERANCE * max(brought, 1e-9):
-        raise LedgerBreach(f"energy: {brought} W h at start, {accounted} W h accounted for")
-    written = ledgers.bytes_start + ledgers.bytes_written
-    if written != ledgers.bytes_end:
         raise LedgerBreach(
-            f"bytes: {written} written or there before, {ledgers.bytes_end} on cards"
+            f"energy: {brought} W h there or brought in, {accounted} W h accounted for"
         )
+    written = ledgers.bytes_start + ledgers.bytes_written
+    placed = ledgers.bytes_end + ledgers.bytes_overwritten + ledgers.bytes_wiped
+    if written != placed:
+        raise LedgerBreach(f"bytes: {written} written or there before, {placed} accounted for")
     told = ledgers.filmed_ms + ledgers.gap_ms
     if ledgers.asked_ms != told:
         raise LedgerBreach(f"time: {ledgers.asked_ms} ms asked, {told} ms told")

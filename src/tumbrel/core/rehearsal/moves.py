@@ -21,7 +21,7 @@ def _tasks(played: Played) -> list[Move]:
             at_ms=done.start_ms,
             end_ms=done.end_ms,
             item=played.timeline.laid_at(done.start_ms).id,
-            camera=played.cameras[done.camera].camera.id,
+            camera=played.cameras[done.camera].camera.id if done.camera >= 0 else "",
             kind=done.kind,
             takes_out=done.out_name,
             puts_in=done.in_name,

@@ -2,61 +2,91 @@
 
 from __future__ import annotations
 
+from bisect import bisect_right
 from dataclasses import dataclass
 
 from ..energy import spent_wh
+from .asked import Asked, Way
 from .camera_run import CameraRun
 
 NEVER_MS = 2**53
+COOLS_AFTER_MS = 600_000
 
 
 @dataclass(frozen=True, slots=True)
 class Need:
-    """Watt-hours and bytes asked over a horizon, heat ignored; boot and standby included."""
+    """Watt-hours and bytes asked over a horizon, heat ignored; boot, armed and standby included.
+
+    `coldest_c` is the lowest level that the body is expected to have until the last of it.
+    """
 
     wh: float
     bytes: int
     peak_rate: int | None
     importance: int
     lasts_ms: int
+    coldest_c: float
 
 
 def need_of(run: CameraRun, now_ms: int, horizon_ms: int) -> Need:
     """Need of a camera from now to a horizon, and how long what it holds would last."""
-    wh, written, peak, importance = 0.0, 0, 0, 9
-    draw_w, rate = 0.0, 0
+    wh, written, peak, importance = 0.0, 0.0, 0, 9
+    draw_w, rate = 0.0, 0.0
     last_end_ms: int | None = None
+    coldest_c = min(run.body_c, 25.0)
     for place in range(max(0, run.next_asked - 1), len(run.asked_list)):
         span = run.asked_list[place]
         if span.start_ms >= horizon_ms:
             break
         if span.end_ms <= now_ms or span.recording is None:
             continue
-        recording = span.recording
         start_ms = max(now_ms, span.start_ms)
         film_ms = min(horizon_ms, span.end_ms) - start_ms
-        wh += spent_wh(recording.draw_w, film_ms)
-        written += recording.byte_rate * film_ms // 1000
+        wh += spent_wh(span.need_w, film_ms)
+        written += span.need_bytes_s * film_ms / 1000.0
         fresh = span.start_ms >= now_ms and span.start_ms != last_end_ms
         if fresh and run.between == "off":
-            wh += spent_wh(recording.draw_w, run.boot_ms)
+            wh += spent_wh(span.recording.draw_w, run.boot_ms)
         elif fresh and last_end_ms is not None:
             rest_ms = start_ms - last_end_ms
             wh += spent_wh(draw_w if run.between == "on" else run.standby_w, rest_ms)
-            written += rate * rest_ms // 1000 if run.between == "on" else 0
-        peak = max(peak, recording.peak_rate)
+            written += rate * rest_ms / 1000.0 if run.between == "on" else 0.0
+        rested_from_ms = last_end_ms if last_end_ms is not None else now_ms
+        if start_ms - rested_from_ms > COOLS_AFTER_MS:
+            coldest_c = min(coldest_c, _coldest(run, 0.0, rested_from_ms, start_ms))
+        coldest_c = min(coldest_c, _coldest(run, _rise(span), start_ms, start_ms + film_ms))
+        peak = max(peak, span.recording.peak_rate)
         importance = min(importance, span.importance)
-        draw_w, rate = recording.draw_w, recording.byte_rate
+        draw_w, rate = span.need_w, span.need_bytes_s
         last_end_ms = span.end_ms
-    return Need(wh, written, peak or None, importance, _lasts_ms(run, draw_w, rate))
+    lasts_ms = _lasts_ms(run, draw_w, rate, coldest_c)
+    return Need(wh, round(written), peak or None, importance, lasts_ms, coldest_c)
 
 
-def _lasts_ms(run: CameraRun, draw_w: float, rate: int) -> int:
+def _rise(span: Asked) -> float:
+    """The rise that an asked stretch surely gives; none where the camera rests between."""
+    if span.recording is None or span.way is Way.ARMED:
+        return 0.0
+    return 0.0 if span.frames is not None and span.frames.on_ms else span.recording.rise_k
+
+
+def _coldest(run: CameraRun, rise_k: float, from_ms: int, to_ms: int) -> float:
+    """The lowest level of the body between two times [degC] (E5.1)."""
+    climate, starts = run.climate, run.conditions.starts_ms
+    first = bisect_right(starts, from_ms) - 1
+    last = max(first + 1, bisect_right(starts, to_ms))
+    if rise_k == 0.0:
+        return min(climate.base_c[first:last])
+    pairs = zip(climate.base_c[first:last], climate.g[first:last], strict=True)
+    return min(base_c + g * rise_k for base_c, g in pairs)
+
+
+def _lasts_ms(run: CameraRun, draw_w: float, rate: float, coldest_c: float) -> int:
     """Time until the battery or the card gives out at a draw and a byte rate [ms]."""
     by_battery = by_card = NEVER_MS
     if draw_w > 0.0:
-        held = run.cell.wh * run.cell.charge if run.cell else 0.0
+        held = run.cell.reachable_wh(coldest_c) if run.cell and not run.dead else 0.0
         by_battery = int(held / draw_w * 3_600_000)
     if rate > 0:
-        by_card = (run.card.free if run.card else 0) * 1000 // rate
+        by_card = int((run.card.free if run.card else 0) * 1000 / rate)
     return min(by_battery, by_card)

@@ -141,6 +141,8 @@ def _camera(played: Played, run: CameraRun, defaults: Defaults) -> CameraResult:
             t_ms=tuple(trace.t_ms),
             charge=tuple(round(c, 4) for c in trace.charge),
             body_c=tuple(round(c, 1) for c in trace.body_c),
+            cell_c=tuple(round(c, 1) for c in trace.cell_c),
+            held=tuple(round(run.curve.at(c), 3) for c in trace.cell_c),
             used_bytes=tuple(trace.used_bytes),
             state=tuple(trace.state),
         ),

@@ -1,16 +1,21 @@
-"""Batteries and cards as they go from bag to camera and back."""
+"""Batteries and cards as they go from pocket to camera and back."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass, field
 
+from ..charging import Intake
+from ..cold import ColdCurve
 from ..energy import self_discharge_wh
 from ..memory import Store
+from .climate import PlaceClimate
+from .log import Log
 
 BAG = "bag"
+CHARGER_MARK = "/"
 
 
-@dataclass(slots=True)
+@dataclass(frozen=True, slots=True)
 class Stay:
     """A battery or card in one place for a while; level is charge [0..1] or bytes used."""
 
@@ -30,25 +35,67 @@ class Cell:
     family: str
     wh: float
     charge: float
+    intake: Intake
+    curve: ColdCurve
+    home: str
+    home_climate: PlaceClimate
+    bag_climate: PlaceClimate
+    document_order: int
     place: str = BAG
     since_ms: int = 0
+    cell_c: float = 20.0
     lost_wh: float = 0.0
-    stays: list[Stay] = field(default_factory=list)
+    refused: str = ""
+    in_camera: bool = False
+    came_ms: int = 0
+    came_charge: float = 0.0
+    stays: Log[Stay] = field(default_factory=Log)
+    rows: Log[tuple[int, float, float]] = field(default_factory=Log)
+
+    @property
+    def spare(self) -> bool:
+        """Whether a hand can take it: in a pocket, the bag or a charger."""
+        return not self.in_camera
+
+    @property
+    def in_charger(self) -> bool:
+        """Whether it lies in a charger's bay."""
+        return CHARGER_MARK in self.place
+
+    def climate(self) -> PlaceClimate:
+        """Of where it lies; a charger's is the bag's."""
+        return self.bag_climate if self.in_charger else self.home_climate
 
     def rest_until(self, at_ms: int, share_per_month: float) -> None:
-        """Bring a spare up to date: it only loses by self-discharge."""
-        if self.place == BAG and at_ms > self.since_ms:
-            lost = self_discharge_wh(self.wh, self.charge, at_ms - self.since_ms, share_per_month)
-            self.charge -= lost / self.wh
-            self.lost_wh += lost
-            self.since_ms = at_ms
-
-    def move(self, place: str, at_ms: int) -> None:
-        """Close the stay and begin one elsewhere."""
-        close_stay(self.stays, at_ms, self.charge)
-        self.place = place
+        """Bring a spare up to date: its temperature, and what it loses by itself."""
+        if self.in_camera or self.in_charger or at_ms <= self.since_ms:
+            return
+        lost = self_discharge_wh(self.wh, self.charge, at_ms - self.since_ms, share_per_month)
+        self.charge -= lost / self.wh
+        self.lost_wh += lost
+        self.cell_c = self.home_climate.after(self.cell_c, self.since_ms, at_ms)
         self.since_ms = at_ms
-        self.stays.append(Stay(place, at_ms, self.charge))
+
+    def reachable_wh(self, coldest_c: float) -> float:
+        """What it would give down to a temperature [W h] (E8.3)."""
+        return self.wh * max(0.0, self.charge - self.curve.at(coldest_c))
+
+    def move(self, place: str, at_ms: int, *, in_camera: bool = False) -> None:
+        """Close the stay and begin one elsewhere; its temperature goes with it."""
+        self.close(at_ms)
+        self.place = place
+        self.in_camera = in_camera
+        self.refused = ""
+        self.since_ms = self.came_ms = at_ms
+        self.came_charge = self.charge
+        self.rows.append((at_ms, self.charge, self.cell_c))
+
+    def close(self, at_ms: int) -> None:
+        """End the stay."""
+        if at_ms > self.came_ms:
+            stay = Stay(self.place, self.came_ms, self.came_charge, at_ms, self.charge)
+            self.stays.append(stay)
+            self.rows.append((at_ms, self.charge, self.cell_c))
 
 
 @dataclass(slots=True)
@@ -58,9 +105,14 @@ class CardRun:
     store: Store
     used: int
     gb: int
+    read_bytes_s: float
     place: str = BAG
     written: int = 0
-    stays: list[Stay] = field(default_factory=list)
+    overwritten: int = 0
+    wiped: int = 0
+    came_ms: int = 0
+    came_used: int = 0
+    stays: Log[Stay] = field(default_factory=Log)
 
     @property
     def free(self) -> int:
@@ -69,13 +121,13 @@ class CardRun:
 
     def move(self, place: str, at_ms: int) -> None:
         """Close the stay and begin one elsewhere."""
-        close_stay(self.stays, at_ms, float(self.used))
+        self.close(at_ms)
         self.place = place
-        self.stays.append(Stay(place, at_ms, float(self.used)))
+        self.came_ms, self.came_used = at_ms, self.used
 
-
-def close_stay(stays: list[Stay], at_ms: int, level: float) -> None:
-    """End the last stay at a time with a level."""
-    if stays:
-        stays[-1].to_ms = at_ms
-        stays[-1].level_to = level
+    def close(self, at_ms: int) -> None:
+        """End the stay."""
+        if at_ms > self.came_ms:
+            self.stays.append(
+                Stay(self.place, self.came_ms, float(self.came_used), at_ms, float(self.used))
+            )

@@ -9,7 +9,7 @@ from ..document.base import Part
 from ..document.plan import Importance
 from .causes import Cause
 
-MoveKind = Literal["start", "stop", "swap", "card", "restart"]
+MoveKind = Literal["start", "stop", "swap", "card", "restart", "plug", "wake", "copy", "copy_end"]
 Severity = Literal["stop", "warn", "note"]
 CoverageBy = Literal["item", "angle", "importance", "camera"]
 
@@ -42,6 +42,8 @@ class Course(Part):
     t_ms: tuple[int, ...]
     charge: tuple[float, ...]
     body_c: tuple[float, ...]
+    cell_c: tuple[float, ...]
+    held: tuple[float, ...]
     used_bytes: tuple[int, ...]
     state: tuple[int, ...]
 
@@ -217,11 +219,14 @@ class Ledgers(Part):
     """The three ledgers, checked before a rehearsal is told (E9)."""
 
     energy_start_wh: float
+    energy_brought_wh: float = 0.0
     energy_end_wh: float
     energy_used_wh: float
     energy_lost_wh: float
     bytes_start: int
     bytes_written: int
+    bytes_overwritten: int = 0
+    bytes_wiped: int = 0
     bytes_end: int
     asked_ms: int
     filmed_ms: int

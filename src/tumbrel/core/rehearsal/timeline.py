@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 from bisect import bisect_right
+from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from functools import lru_cache
+from types import MappingProxyType
 from typing import Literal
 from zoneinfo import ZoneInfo
 
@@ -58,20 +60,47 @@ class LightBand:
     kind: Literal["night", "twilight", "day"]
 
 
-@dataclass(frozen=True)
+def _laid_start(part: Laid) -> int:
+    return part.start_ms
+
+
+def _free_start(free: FreeHands) -> int:
+    return free.start_ms
+
+
+@dataclass(frozen=True, eq=False)
 class Timeline:
     """Everything of the trip that does not depend on the cameras."""
 
     start_utc: datetime
     duration_ms: int
     laid: tuple[Laid, ...]
+    by_id: Mapping[str, Laid]
     free_hands: tuple[FreeHands, ...]
     conditions: Conditions
     light: tuple[LightBand, ...]
+    sun: SunTable | None
+    into_ms: int
+    sun_days: SunDays
+
+    def hands_free_at(self, at_ms: int) -> bool:
+        """Whether hands are free at a time (a task may keep them busy)."""
+        return self.free_interval(at_ms) is not None
+
+    def free_interval(self, at_ms: int) -> FreeHands | None:
+        """The unbroken interval of free hands that holds at a time."""
+        place = bisect_right(self.free_hands, at_ms, key=_free_start) - 1
+        free = self.free_hands[place] if place >= 0 else None
+        return free if free and at_ms < free.end_ms else None
+
+    def next_free_ms(self, at_ms: int) -> int:
+        """Start of the next interval of free hands after a time, else the trip's end (E8.3)."""
+        place = bisect_right(self.free_hands, at_ms, key=_free_start)
+        return self.free_hands[place].start_ms if place < len(self.free_hands) else self.duration_ms
 
     def laid_at(self, at_ms: int) -> Laid:
         """The leg, stop or wait that holds at a time; the last one at the end."""
-        place = bisect_right(self.laid, at_ms, key=lambda part: part.start_ms) - 1
+        place = bisect_right(self.laid, at_ms, key=_laid_start) - 1
         return self.laid[max(0, place)]
 
 
@@ -91,9 +120,13 @@ def lay_out(trip: Trip, sun_days: SunDays = sun_heights_of_day) -> Timeline:
         start_utc=start_utc,
         duration_ms=duration_ms,
         laid=tuple(laid),
+        by_id=MappingProxyType({part.id: part for part in laid}),
         free_hands=tuple(_free_hands(laid)),
         conditions=_conditions(laid, start_utc, sun),
         light=tuple(_light(sun, start_utc, duration_ms)),
+        sun=sun,
+        into_ms=_first_step(start_utc)[1],
+        sun_days=sun_days,
     )
 
 

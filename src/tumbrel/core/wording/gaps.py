@@ -7,6 +7,10 @@ from ..rehearsal.causes import Cause
 CAUSE_WORDS: dict[Cause, str] = {
     Cause.PLAN: "mode missing",
     Cause.NO_BATTERY: "no battery in it",
+    Cause.NO_POWER: "outside power stopped",
+    Cause.COLD: "too cold for its battery",
+    Cause.COPYING: "copying",
+    Cause.SAVE: "keeping the loop",
     Cause.NO_CARD: "no card in it",
     Cause.CARD_UNFIT: "card too slow",
     Cause.HOT: "too hot",
@@ -24,6 +28,8 @@ def gap_words(cause: Cause, battery: str, stop_c: float, *, fixed_memory: bool) 
     """A gap's cause: names the battery that is empty, the level that is too hot."""
     if cause is Cause.EMPTY and battery:
         return f"{battery} empty"
+    if cause is Cause.COLD and battery:
+        return f"{battery} too cold"
     if cause is Cause.HOT:
         return f"too hot, {round(stop_c)}°"
     if cause is Cause.CARD_FULL and fixed_memory:

@@ -2,15 +2,24 @@
 
 from __future__ import annotations
 
-from ..document import Assignment, PlanDocument, Roll
+from ..document import Assignment, PlanDocument
+
+
+PATTERN_WORDS = {
+    "roll": "roll",
+    "takes": "takes",
+    "loop": "loop",
+    "windows": "windows",
+    "interval": "interval",
+    "armed": "arm",
+}
 
 
 def start_words(document: PlanDocument, assignment: Assignment) -> str:
     """What to start: the pattern, and the mode's name."""
     camera = next(c for c in document.kit.cameras if c.id == assignment.camera)
     mode = next((m.name for m in camera.modes if m.id == assignment.mode), "?")
-    how = "roll" if isinstance(assignment.pattern, Roll) else "takes"
-    return f"{how} {mode}"
+    return f"{PATTERN_WORDS[assignment.pattern.kind]} {mode}"
 
 
 def stop_words() -> str:
@@ -22,5 +31,13 @@ def task_words(kind: str, takes_out: str, puts_in: str) -> str:
     """A swap as "A3 → A2"; a card named as one; a restart as such."""
     if kind == "restart":
         return "start again"
+    if kind == "wake":
+        return f"switch {puts_in} on"
+    if kind == "plug":
+        return f"{takes_out} on {puts_in}"
+    if kind == "copy":
+        return f"copy {takes_out} to {puts_in}"
+    if kind == "copy_end":
+        return f"{takes_out} off {puts_in}"
     change = f"{takes_out} → {puts_in}" if takes_out else f"{puts_in} in"
     return change if kind == "swap" else f"card {change}"

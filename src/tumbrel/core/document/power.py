@@ -1,0 +1,158 @@
+"""What stores, gives and takes power: batteries, pockets, chargers, sources and other loads."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field, model_validator
+
+from .base import Key, Label, Part, Share
+
+PortWatts = Annotated[float, Field(gt=0.0, le=2000.0)]
+Ports = Annotated[tuple[PortWatts, ...], Field(min_length=1, max_length=8)]
+Grams = Annotated[float, Field(ge=0.0, le=50_000.0)]
+
+
+class AvailableAt(Part):
+    """Measured: the share of its charge that a cell gives at a temperature."""
+
+    cell_c: Annotated[float, Field(ge=-60.0, le=70.0)]
+    share: Share
+
+
+class BatteryFamily(Part):
+    """Batteries that fit the same cameras."""
+
+    id: Key
+    name: Label
+    mah: Annotated[float, Field(gt=0.0, le=200_000.0)]
+    nominal_v: Annotated[float, Field(gt=0.0, le=60.0)]
+    mass_g: Annotated[float, Field(ge=0.0, le=5000.0)] = 30.0
+    rate_per_h: Annotated[float, Field(gt=0.0, le=6.0)] | None = Field(
+        default=None, description="Charging power over energy, 1/h; none: typical."
+    )
+    cold_k: Annotated[float, Field(ge=0.0, le=2.0)] = Field(
+        default=0.0, description="Exponent by which a hard draw costs charge; 0 unless measured."
+    )
+    available: Annotated[tuple[AvailableAt, ...], Field(max_length=20)] = Field(
+        default=(), description="Measured cold curve, warmest first or last; none: typical."
+    )
+
+    @model_validator(mode="after")
+    def _each_temperature_once(self) -> BatteryFamily:
+        if len({point.cell_c for point in self.available}) != len(self.available):
+            raise ValueError(f"battery family '{self.id}': a temperature stands twice in available")
+        return self
+
+
+class Battery(Part):
+    """One labelled battery and its state."""
+
+    id: Key
+    name: Label
+    family: Key
+    health: Annotated[float, Field(gt=0.0, le=1.2)] = 1.0
+    charge: Share = 1.0
+    pocket: Key | None = Field(default=None, description="Where it lies when unused; none: bag.")
+
+
+class Pocket(Part):
+    """A place on the person or in the bag, by how warm it keeps what lies in it (E3.5)."""
+
+    id: Key
+    name: Label
+    warmth: Literal["inside", "outer", "bag"] = "bag"
+
+
+class Charger(Part):
+    """Bays in which batteries charge; it hangs on one port of a source."""
+
+    id: Key
+    name: Label
+    families: Annotated[tuple[Key, ...], Field(min_length=1, max_length=20)]
+    bays: Annotated[int, Field(ge=1, le=8)] = 1
+    in_w: PortWatts = Field(default=10.0, description="The most it takes from its port.")
+    bay_w: PortWatts | None = Field(default=None, description="The most one bay takes.")
+    together: bool = Field(default=True, description="All bays at once, or in turn by itself.")
+    mass_g: Grams = 60.0
+
+
+class Bank(Part):
+    """A power bank."""
+
+    kind: Literal["bank"] = "bank"
+    id: Key
+    name: Label
+    mah: Annotated[float, Field(gt=0.0, le=500_000.0)]
+    health: Annotated[float, Field(gt=0.0, le=1.2)] = 1.0
+    charge: Share = 1.0
+    ports: Ports = (10.0,)
+    total_w: PortWatts | None = None
+    in_w: PortWatts = 10.0
+    reserve_wh: Annotated[float, Field(ge=0.0, le=5000.0)] = Field(
+        default=0.0, description="Emergency reserve, never given to cameras."
+    )
+    stays_on: bool = Field(default=False, description="Does not switch off under low load.")
+    pocket: Key | None = None
+    mass_g: Grams = 200.0
+
+
+class Mains(Part):
+    """A plug for sockets: works at stops that have one, by the stop's watts and hours."""
+
+    kind: Literal["mains"] = "mains"
+    id: Key
+    name: Label
+    ports: Ports = (20.0,)
+    total_w: PortWatts | None = None
+    mass_g: Grams = 80.0
+
+
+class Vehicle(Part):
+    """A vehicle's socket, live while it runs."""
+
+    kind: Literal["vehicle"] = "vehicle"
+    id: Key
+    name: Label
+    ports: Ports = (12.0,)
+    total_w: PortWatts | None = None
+    mass_g: Grams = 0.0
+
+
+class Dynamo(Part):
+    """A generator on a wheel, by speed over the ground (E4.4)."""
+
+    kind: Literal["dynamo"] = "dynamo"
+    id: Key
+    name: Label
+    rated_w: PortWatts = 3.0
+    ports: Ports = (10.0,)
+    mass_g: Grams = 400.0
+
+
+class Panel(Part):
+    """A solar panel (E4.4)."""
+
+    kind: Literal["panel"] = "panel"
+    id: Key
+    name: Label
+    rated_w: PortWatts = 10.0
+    ports: Ports = (10.0,)
+    out_at: Literal["stops", "legs", "always"] = "always"
+    tilt_deg: Annotated[float, Field(ge=0.0, le=90.0)] = 0.0
+    azimuth_deg: Annotated[float, Field(ge=0.0, lt=360.0)] = Field(
+        default=180.0, description="Where a tilted panel looks, from north over east."
+    )
+    mass_g: Grams = 300.0
+
+
+Source = Annotated[Bank | Mains | Vehicle | Dynamo | Panel, Field(discriminator="kind")]
+
+
+class OtherLoad(Part):
+    """What drinks from the same bank before any camera does (E4.6)."""
+
+    id: Key
+    name: Label
+    wh_per_day: Annotated[float, Field(ge=0.0, le=2000.0)]
+    bank: Key | None = Field(default=None, description="None: the first bank of the kit.")

@@ -1,0 +1,223 @@
+"""Footage copied at stops, counted per clip, and wiped (E6.5)."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from ..document import Copy, Drive, PlanDocument
+from ..parameters import Defaults
+from .camera_run import CameraRun
+from .clips import NEVER_MS, Kept
+from .log import Log
+from .pools import CardRun
+from .tasks import COPY_RANK, Task
+from .timeline import FreeHands, Laid
+
+ENOUGH_COPIES = 2
+
+
+@dataclass(frozen=True, slots=True)
+class Landed:
+    """A clip that reached a drive; or was wiped from where it was (no drive)."""
+
+    at_ms: int
+    store: str
+    start_ms: int
+    drive: str
+
+
+@dataclass(frozen=True, slots=True)
+class Copied:
+    """A copying as it went, for the board and the findings."""
+
+    number: int
+    start_ms: int
+    end_ms: int
+    store: str
+    drive: str
+    clips: int
+    bytes: int
+    left_clips: int
+    why_left: str
+    kept_single: int
+
+
+@dataclass(slots=True)
+class Job:
+    """A copying that runs."""
+
+    number: int
+    copy: Copy
+    card: CardRun
+    run: CameraRun | None
+    drive: Drive
+    start_ms: int
+    ends_ms: int
+    clips: list[Kept]
+    lands_ms: list[int]
+    full: bool
+
+
+class Copying:
+    """Jobs of the plan, the copies that exist, and the room on the drives."""
+
+    def __init__(
+        self,
+        document: PlanDocument,
+        cameras: list[CameraRun],
+        cards: list[CardRun],
+        defaults: Defaults,
+    ) -> None:
+        self.document = document
+        self.cameras = cameras
+        self.cards = cards
+        self.defaults = defaults
+        self.takes_ms = round(defaults.plug_s.value * 1000)
+        self.room = {drive.id: round(drive.free_gb * 1e9) for drive in document.kit.drives}
+        self.begun: set[int] = set()
+        self.jobs: list[Job] = []
+        self.landed: Log[Landed] = Log()
+        self.copied: Log[Copied] = Log()
+
+    # -- when -----------------------------------------------------------------------
+
+    def due_ms(self) -> int:
+        """When the next running job is through."""
+        return min((job.ends_ms for job in self.jobs), default=NEVER_MS)
+
+    def due(self, here: Laid, now_ms: int, interval: FreeHands) -> Task | None:
+        """The next cable to put in or take off."""
+        for job in self.jobs:
+            if now_ms >= job.ends_ms:
+                index = job.run.index if job.run else -1
+                return Task(
+                    COPY_RANK, 0, job.number, "copy_end", self.takes_ms, index, number=job.number
+                )
+        for number, copy in enumerate(self.document.plan.copies):
+            if copy.item != here.id or number in self.begun:
+                continue
+            run, card = self._where(copy)
+            busy = run is not None and (run.asked is not None or run.state != 0)
+            if card is None or busy or now_ms + 2 * self.takes_ms >= interval.end_ms:
+                continue
+            index = run.index if run else -1
+            return Task(
+                COPY_RANK, 1, number, "copy", self.takes_ms, index, copy=copy, number=number
+            )
+        return None
+
+    def _where(self, copy: Copy) -> tuple[CameraRun | None, CardRun | None]:
+        if copy.camera is not None:
+            run = next(r for r in self.cameras if r.camera.id == copy.camera)
+            return run, run.card
+        card = next(c for c in self.cards if c.store.id == copy.card)
+        owner = next((r for r in self.cameras if r.card is card), None)
+        return owner, card
+
+    # -- doing ----------------------------------------------------------------------
+
+    def begin(self, number: int, now_ms: int, interval: FreeHands) -> None:
+        """The cable is in: clips begin to land, in order, whole files only."""
+        copy = self.document.plan.copies[number]
+        self.begun.add(number)
+        run, card = self._where(copy)
+        drive = next(d for d in self.document.kit.drives if d.id == copy.drive)
+        if card is None:
+            return
+        rate = min(card.read_bytes_s, drive.link_mb_s * 1e6, drive.write_mb_s * 1e6)
+        until_ms = interval.end_ms - self.takes_ms
+        room, at_ms, full = self.room[drive.id], float(now_ms), False
+        clips: list[Kept] = []
+        lands: list[int] = []
+        for clip in self.clips_on(card.store.id, now_ms):
+            if drive.id in self.copies_of(clip):
+                continue
+            if clip.bytes > room:
+                full = True
+                break
+            at_ms += clip.bytes / rate * 1000.0
+            room -= clip.bytes
+            clips.append(clip)
+            lands.append(round(at_ms))
+        ends_ms = max(now_ms + 1, min(until_ms, lands[-1] if lands else now_ms + 1))
+        if run is not None:
+            run.begin_copying()
+        self.jobs.append(Job(number, copy, card, run, drive, now_ms, ends_ms, clips, lands, full))
+
+    def end(self, number: int, now_ms: int) -> Job:
+        """The cable is off: what landed whole counts; wipe what may be wiped."""
+        job = next(job for job in self.jobs if job.number == number)
+        self.jobs.remove(job)
+        stopped_ms = min(now_ms, job.ends_ms)
+        landed = [
+            (clip, at_ms)
+            for clip, at_ms in zip(job.clips, job.lands_ms, strict=True)
+            if at_ms <= stopped_ms
+        ]
+        for clip, at_ms in landed:
+            self.landed.append(Landed(at_ms, clip.store, clip.start_ms, job.drive.id))
+            self.room[job.drive.id] -= clip.bytes
+        single = self._wipe(job, now_ms)
+        missed = len(job.clips) - len(landed)
+        why = "no_room" if job.full else "cut_short" if missed else ""
+        self.copied.append(
+            Copied(
+                number,
+                job.start_ms,
+                stopped_ms,
+                job.card.store.id,
+                job.drive.id,
+                len(landed),
+                sum(clip.bytes for clip, _ in landed),
+                missed + (1 if job.full else 0),
+                why,
+                single,
+            )
+        )
+        if job.run is not None:
+            job.run.end_copying()
+        return job
+
+    def interrupt(self, run: CameraRun, now_ms: int) -> None:
+        """The camera went off while it copied: whole files stay."""
+        for job in list(self.jobs):
+            if job.run is run:
+                job.ends_ms = min(job.ends_ms, now_ms)
+
+    def _wipe(self, job: Job, now_ms: int) -> int:
+        """Wipe clips with enough copies elsewhere; how many have too few (or were risked)."""
+        if job.copy.wipe == "no":
+            return 0
+        single = 0
+        for clip in self.clips_on(job.card.store.id, now_ms):
+            copies = len(self.copies_of(clip))
+            if copies < ENOUGH_COPIES:
+                single += 1
+            if copies >= ENOUGH_COPIES or (job.copy.wipe == "anyway" and copies):
+                job.card.used -= clip.bytes
+                job.card.wiped += clip.bytes
+                self.landed.append(Landed(now_ms, clip.store, clip.start_ms, ""))
+        return single
+
+    # -- what exists ----------------------------------------------------------------
+
+    def clips_on(self, store: str, now_ms: int) -> list[Kept]:
+        """Whole clips on a card or memory at a time, oldest first."""
+        gone = {(l.store, l.start_ms) for l in self.landed if l.drive == ""}
+        found = [
+            clip
+            for run in self.cameras
+            for clip in run.kept
+            if clip.store == store
+            and clip.end_ms <= now_ms
+            and (clip.store, clip.start_ms) not in gone
+        ]
+        return sorted(found, key=lambda clip: clip.start_ms)
+
+    def copies_of(self, clip: Kept) -> set[str]:
+        """Drives that hold a clip."""
+        return {
+            landed.drive
+            for landed in self.landed
+            if landed.drive and (landed.store, landed.start_ms) == (clip.store, clip.start_ms)
+        }

@@ -1,0 +1,59 @@
+"""What a pair of hands does: one thing at a time (E8)."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+from ..document import Copy
+from .pools import CardRun, Cell
+from .power import Consumer, Supply
+
+TaskKind = Literal["restart", "swap", "card", "plug", "wake", "copy", "copy_end"]
+PLUG_RANK, COPY_RANK = 3, 4
+
+
+@dataclass(frozen=True, slots=True)
+class Task:
+    """One thing for the hands to do; the first three fields are the order of doing (E8.1)."""
+
+    importance: int
+    lasts_ms: int
+    order: int
+    kind: TaskKind
+    takes_ms: int
+    camera: int = -1
+    cell: Cell | None = None
+    card: CardRun | None = None
+    consumer: Consumer | None = None
+    bay: int | None = None
+    supply: Supply | None = None
+    copy: Copy | None = None
+    number: int = -1
+    by_hand_of_plan: bool = False
+
+    def rank(self) -> tuple[int, int, int]:
+        """Importance, then least time to give out, then document."""
+        return (self.importance, self.lasts_ms, self.order)
+
+
+@dataclass(frozen=True, slots=True)
+class Done:
+    """A task that was done, for the board."""
+
+    start_ms: int
+    end_ms: int
+    camera: int
+    kind: TaskKind
+    out_name: str
+    in_name: str
+
+
+@dataclass(frozen=True, slots=True)
+class Skipped:
+    """A task for which the free hands did not last."""
+
+    at_ms: int
+    camera: int
+    kind: TaskKind
+    takes_ms: int

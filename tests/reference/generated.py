@@ -81,9 +81,7 @@ def one_camera(seed: int) -> Doc:
             runs = draw.random() < 0.6
             air = draw.choice([0, 1, 8])
             way.append(
-                leg(
-                    f"l{number}", seconds, hands="stops", air_mps=air, vehicle_runs=runs, **temps
-                )
+                leg(f"l{number}", seconds, hands="stops", air_mps=air, vehicle_runs=runs, **temps)
             )
             if draw.random() < 0.8:
                 pattern = pattern_of(draw, seconds)

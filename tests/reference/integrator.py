@@ -330,7 +330,12 @@ class Marcher:
         surplus = (feed - port) * INTO
         self.out.used_wh += port * THROUGH * STEP_H
         if cell is not None and not out:
-            if feed > 0 and surplus > 0 and not (cell.refused or self.body_pause) and cell.charge < 0.99:
+            if (
+                feed > 0
+                and surplus > 0
+                and not (cell.refused or self.body_pause)
+                and cell.charge < 0.99
+            ):
                 most = cell.wh  # at 1 per hour
                 into = min(surplus, most * min(1.0, (1 - cell.charge) / 0.2))
                 cell.charge += into * STEP_H / cell.wh

@@ -48,7 +48,7 @@ def hard_draw_factor(draw_w: float, wh: float, cold_k: float, reference_c_rate: 
     """`min(1, (0.7/C))^k` with C = draw/wh [1/h] (E3.4); 1 while k is unmeasured."""
     if cold_k == 0.0 or draw_w <= reference_c_rate * wh:
         return 1.0
-    return (reference_c_rate * wh / draw_w) ** cold_k
+    return float((reference_c_rate * wh / draw_w) ** cold_k)
 
 
 def points_of(family: BatteryFamily, defaults: Defaults) -> tuple[tuple[float, float], ...]:

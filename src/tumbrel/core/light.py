@@ -119,7 +119,6 @@ def tilted_w_m2(
     Haurwitz on the level, split by Erbs, turned onto the plane with an isotropic sky (pvlib).
     """
     import numpy as np  # noqa: PLC0415 - slow to import, only tilted panels need it
-    import pandas as pd  # noqa: PLC0415 - the same
     from pvlib.irradiance import erbs, get_total_irradiance  # noqa: PLC0415 - the same
     from pvlib.spa import solar_position  # noqa: PLC0415 - the same
 
@@ -129,8 +128,9 @@ def tilted_w_m2(
     )
     zenith, height, azimuth = 90.0 - sun[3], sun[3], sun[4]
     level = np.array([haurwitz_w_m2(float(each)) for each in height])
-    days = pd.to_datetime(middles_s, unit="s", utc=True).dayofyear
-    split = erbs(level, zenith, days)
+    days = middles_s.astype("datetime64[s]")
+    days_of_year = (days - days.astype("datetime64[Y]")) / np.timedelta64(1, "D") // 1 + 1
+    split = erbs(level, zenith, days_of_year)
     on_plane = get_total_irradiance(
         tilt_deg, azimuth_deg, zenith, azimuth, split["dni"], level, split["dhi"]
     )["poa_global"]

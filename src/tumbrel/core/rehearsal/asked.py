@@ -115,6 +115,13 @@ class Asked:
     need_w: float = 0.0
     need_bytes_s: float = 0.0
 
+    def sure_rise_k(self) -> float:
+        """The rise that filming it surely gives [K]; none where the camera waits or rests."""
+        if self.recording is None or self.way is Way.ARMED:
+            return 0.0
+        rests = self.frames is not None and self.frames.on_ms > 0
+        return 0.0 if rests else self.recording.rise_k
+
     def __deepcopy__(self, memo: dict[int, object]) -> Asked:
         """Frozen: a checkpoint shares it."""
         return self
@@ -227,11 +234,13 @@ class Asking:
     def _stream(self, whole: Asked, span: Span) -> Asked:
         recording = whole.recording
         assert recording is not None
-        return replace(
-            whole,
-            start_ms=span[0],
-            end_ms=span[1],
-            ends_leg=span[1] == whole.end_ms,
+        return Asked(
+            span[0],
+            span[1],
+            whole.assignment,
+            span[1] == whole.end_ms,
+            whole.importance,
+            recording,
             need_w=recording.draw_w,
             need_bytes_s=recording.byte_rate,
         )

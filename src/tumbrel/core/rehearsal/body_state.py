@@ -2,66 +2,26 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
 from math import exp
 
-from ..charging import MS_PER_HOUR, NEVER_MS
+from ..charging import MS_PER_HOUR
 from ..cold import ColdCurve, cold_curve, hard_draw_factor, points_of
 from ..document import BatteryFamily, Camera
 from ..energy import self_discharge_wh
-from ..heat import Body, body_of, ms_to_level
-from ..memory import files_of, largest_file
+from ..heat import Body, body_of
 from ..parameters import Defaults
 from .asked import Recording
-from .causes import ARMED, BOOTING, COPYING, OFF, RECORDING, STANDBY, Priority, State
+from .causes import ARMED, BOOTING, COPYING, OFF, RECORDING, STANDBY
 from .climate import Climate, climate_of
-from .clips import Clip, Frames, Kept, Loop, Stream
+from .clips import Clip, Kept
 from .log import Log
-from .march import NEARLY_EQUAL, chained, first_zero
+from .march import NEARLY_EQUAL
 from .pools import CardRun, Cell
 from .timeline import Conditions
+from .trace import Trace
 
 COARSE_K = 0.5
 COARSE_CHARGE = 0.002
-
-
-@dataclass(slots=True)
-class Trace:
-    """A camera's course as columns: time [ms], charge [0..1], body and cell [degC], bytes, state.
-
-    A row's state is that of the stretch which ends there. Rows before `floor` stay as they are.
-    """
-
-    t_ms: Log[int] = field(default_factory=Log)
-    charge: Log[float] = field(default_factory=Log)
-    body_c: Log[float] = field(default_factory=Log)
-    cell_c: Log[float] = field(default_factory=Log)
-    used_bytes: Log[int] = field(default_factory=Log)
-    state: Log[int] = field(default_factory=Log)
-    floor: int = 0
-
-    def add(
-        self, at_ms: int, charge: float, body_c: float, cell_c: float, used: int, state: State
-    ) -> None:
-        """Append a point."""
-        self.t_ms.append(at_ms)
-        self.charge.append(charge)
-        self.body_c.append(body_c)
-        self.cell_c.append(cell_c)
-        self.used_bytes.append(used)
-        self.state.append(state)
-
-    def drop_last(self) -> None:
-        """Take the last point out."""
-        for column in (
-            self.t_ms,
-            self.charge,
-            self.body_c,
-            self.cell_c,
-            self.used_bytes,
-            self.state,
-        ):
-            column.pop()
 
 
 class BodyState:
@@ -240,6 +200,20 @@ class BodyState:
         factor = hard_draw_factor(draw_w, wh, self.family.cold_k, reference)
         self.curve = cold_curve(points_of(self.family, self.defaults), factor)
 
+    def review_refusal(self) -> None:
+        """Whether the cell in the camera takes charge at its temperatures (E4.2, E5.3)."""
+        cell, d = self.cell, self.defaults
+        if cell is None:
+            return
+        before = cell.refused, self.body_pause
+        cell.refused = refusal_of(cell.cell_c, cell.refused, d)
+        turn_c = d.resume_body_c.value if self.body_pause else d.pause_body_c.value
+        self.body_pause = self.body_c > turn_c + (1e-6 if self.body_pause else -1e-6)
+        if self.feed_w > 0.0 and (cell.refused, self.body_pause) != before:
+            why = cell.refused or ("body" if self.body_pause else "")
+            if why:
+                self.refusals.append((self.now_ms, cell.id, why))
+
     # -- advancing ------------------------------------------------------------------
 
     def advance(self, to_ms: int) -> None:
@@ -352,226 +326,6 @@ class BodyState:
         ):
             trace.drop_last()
         trace.add(self.now_ms, charge, self.body_c, cell_c, used, state)
-
-    # -- what will happen by itself -------------------------------------------------
-
-    def own_event(self, bound_ms: int) -> tuple[int, Priority] | None:
-        """What it meets first by itself, at or before a bound: heat, empty, full, a limit …"""
-        first_ms, what = bound_ms, None
-        clip = self.clip
-        if clip is not None:
-            streams = isinstance(clip, Stream) and self.recording is not None
-            limit_ms = self.recording.clip_limit_ms if streams and self.recording else None
-            if limit_ms is not None and clip.start_ms + limit_ms <= first_ms:
-                first_ms, what = clip.start_ms + limit_ms, Priority.CLIP_LIMIT
-            full_ms = clip.full_ms()
-            if full_ms <= first_ms:
-                first_ms, what = full_ms, Priority.CARD_FULL
-        charging = self._charging_event()
-        if charging <= first_ms:
-            first_ms, what = charging, Priority.CONDITIONS
-        found = self._scan(first_ms)
-        if found is not None and (what is None or found < (first_ms, what)):
-            first_ms, what = found
-        return None if what is None else (max(self.now_ms + 1, first_ms), what)
-
-    def _charging_event(self) -> int:
-        """When the taper begins to heat less, or the cell is full [ms]."""
-        cell = self.cell
-        if self.into_w <= 0.0 or cell is None:
-            return NEVER_MS
-        kink = cell.intake.kink_for(self.into_w)
-        target = kink if cell.charge < kink - 1e-9 else cell.intake.full
-        left_ms = cell.intake.ms_to(cell.charge, self.into_w, target)
-        return NEVER_MS if left_ms >= NEVER_MS else self.now_ms + left_ms
-
-    def _scan(self, bound_ms: int) -> tuple[int, Priority] | None:
-        """The first level that body or cell reaches at or before a bound."""
-        heat = (self.state is not OFF or self.hot) and not self._stays_below(bound_ms)
-        cold = self._may_run_out(bound_ms)
-        refusal = self.feed_w > 0.0 and self.cell is not None
-        if not (heat or cold or refusal):
-            return None
-        starts, climate = self.conditions.starts_ms, self.climate
-        at_ms, step, body_c = self.now_ms, self.step, self.body_c
-        cell_c = self.cell.cell_c if self.cell else body_c
-        while True:
-            last = step + 1 >= len(starts)
-            end_ms = bound_ms if last else min(bound_ms, starts[step + 1])
-            piece = _Piece(
-                at_ms,
-                end_ms,
-                body_c,
-                cell_c,
-                climate.base_c[step] + climate.g[step] * self.rise_k,
-                climate.lag_ms[step],
-            )
-            found = [self._heat_in(piece)] if heat else []
-            found += [self._empty_in(piece)] if cold else []
-            found += self._refusals_in(piece) if refusal else []
-            events = [event for event in found if event is not None]
-            if events:
-                return min(events)
-            if last or end_ms >= bound_ms:
-                return None
-            body_c, cell_c = chained(
-                body_c, cell_c, piece.level_c, piece.lag_ms, self.cell_lag_ms, end_ms - at_ms
-            )
-            at_ms, step = end_ms, step + 1
-
-    def _heat_in(self, piece: _Piece) -> tuple[int, Priority] | None:
-        limits = self.body.limits
-        target_c = limits.restart_c if self.hot else limits.stop_c
-        past = piece.body_c <= target_c if self.hot else piece.body_c >= target_c
-        if past:
-            return piece.at_ms + 1, Priority.HEAT
-        reached = ms_to_level(piece.body_c, piece.level_c, target_c, piece.lag_ms / 1000.0)
-        if reached is None or piece.at_ms + reached > piece.end_ms:
-            return None
-        return piece.at_ms + reached, Priority.HEAT
-
-    def _empty_in(self, piece: _Piece) -> tuple[int, Priority] | None:
-        """When the falling charge meets what the cold holds back (E3.4, E3.6)."""
-        cell, curve = self.cell, self.curve
-        assert cell is not None
-        fall = self.drain_w / MS_PER_HOUR / cell.wh
-        charge = cell.charge - fall * (piece.at_ms - self.now_ms)
-        length_ms = piece.end_ms - piece.at_ms
-        if charge - fall * length_ms > curve.at(piece.coldest_c()):
-            return None
-        lag, steepest = self.cell_lag_ms, curve.steepest
-
-        def left(at: float) -> tuple[float, float]:
-            body_c, cell_c = piece.after(at, lag)
-            warmest = max(body_c, cell_c, piece.level_c)
-            cooling = (warmest - min(body_c, piece.level_c)) / lag
-            return charge - fall * at - curve.at(cell_c), fall + steepest * cooling
-
-        found = first_zero(left, length_ms)
-        return None if found is None else (piece.at_ms + found, Priority.EMPTY)
-
-    def _refusals_in(self, piece: _Piece) -> list[tuple[int, Priority] | None]:
-        """When charging is refused for cell or body, or may go on again (E4.2, E5.3)."""
-        cell, d = self.cell, self.defaults
-        assert cell is not None
-        if cell.refused == "cold":
-            sides = [(-1.0, d.resume_cold_c.value)]
-        elif cell.refused == "hot":
-            sides = [(1.0, d.resume_hot_c.value)]
-        else:
-            sides = [(1.0, d.refuse_cold_c.value), (-1.0, d.refuse_hot_c.value)]
-        found = [self._cell_at(piece, sign, level_c) for sign, level_c in sides]
-        turn_c = d.resume_body_c.value if self.body_pause else d.pause_body_c.value
-        reached = ms_to_level(piece.body_c, piece.level_c, turn_c, piece.lag_ms / 1000.0)
-        if reached is not None and piece.at_ms + reached <= piece.end_ms:
-            found.append((piece.at_ms + reached, Priority.CONDITIONS))
-        return found
-
-    def _cell_at(self, piece: _Piece, sign: float, level_c: float) -> tuple[int, Priority] | None:
-        """When the cell falls (sign 1) or rises (sign -1) to a level from the other side."""
-        lag = self.cell_lag_ms
-
-        def left(at: float) -> tuple[float, float]:
-            body_c, cell_c = piece.after(at, lag)
-            temps = (body_c, cell_c, piece.level_c)
-            return sign * (cell_c - level_c), (max(temps) - min(temps)) / lag + 1e-12
-
-        if sign * (piece.cell_c - level_c) <= 0.0:
-            return None
-        found = first_zero(left, piece.end_ms - piece.at_ms)
-        return None if found is None else (piece.at_ms + found, Priority.CONDITIONS)
-
-    def _may_run_out(self, bound_ms: int) -> bool:
-        """Whether the charge may meet the cold's line before a bound (E3.6's hull)."""
-        cell = self.cell
-        if cell is None or self.drain_w <= 0.0 or self.dead:
-            return False
-        climate = self.climate
-        coldest_c = min(cell.cell_c, self.body_c, climate.coldest_base_c)
-        spent = self.drain_w * (bound_ms - self.now_ms) / MS_PER_HOUR / cell.wh
-        return cell.charge - spent <= self.curve.at(coldest_c)
-
-    def _stays_below(self, bound_ms: int) -> bool:
-        """Whether even the hottest air and sun of the trip would not bring the body there in time.
-
-        By 1 - exp(-x) <= x: it rises at most by x of the way to the hottest level.
-        """
-        if self.hot:
-            return False
-        climate = self.climate
-        level_c = climate.hottest_base_c + climate.largest_g * self.rise_k
-        way = min(1.0, (bound_ms - self.now_ms) / climate.least_lag_ms)
-        return self.body_c + max(0.0, level_c - self.body_c) * way < self.body.limits.stop_c
-
-    def review_refusal(self) -> None:
-        """Whether the cell in the camera takes charge at its temperatures (E4.2, E5.3)."""
-        cell, d = self.cell, self.defaults
-        if cell is None:
-            return
-        before = cell.refused, self.body_pause
-        cell.refused = refusal_of(cell.cell_c, cell.refused, d)
-        turn_c = d.resume_body_c.value if self.body_pause else d.pause_body_c.value
-        self.body_pause = self.body_c > turn_c + (1e-6 if self.body_pause else -1e-6)
-        if self.feed_w > 0.0 and (cell.refused, self.body_pause) != before:
-            why = cell.refused or ("body" if self.body_pause else "")
-            if why:
-                self.refusals.append((self.now_ms, cell.id, why))
-
-    # -- clips ----------------------------------------------------------------------
-
-    def close_clip(self, *, save: bool = False) -> None:
-        """End what is being written, count its bytes and files; a loop is kept only if saved."""
-        clip, card = self.clip, self.card
-        self.clip = None
-        if clip is None or card is None:
-            return
-        at_ms = self.now_ms
-        length = card.used - clip.used_before
-        start_ms = clip.start_ms
-        if isinstance(clip, Loop):
-            over = clip.overwritten_at(at_ms)
-            start_ms = at_ms - clip.held_ms(at_ms)
-            if not save:
-                card.used = clip.used_before
-                over += length
-            card.overwritten += over
-            self._count(card, length + clip.overwritten_at(at_ms))
-            length = length if save else 0
-        else:
-            self._count(card, length)
-        if length == 0:
-            return
-        taken = clip.taken_at(at_ms) if isinstance(clip, Frames) else 0
-        files = taken or files_of(length, largest_file(card.gb, self.camera))
-        self.files += files
-        self.frames += taken
-        self.kept.append(
-            Kept(start_ms, at_ms, clip.assignment, card.store.id, length, files, taken)
-        )
-
-    def _count(self, card: CardRun, length: int) -> None:
-        card.written += length
-        self.written += length
-
-
-@dataclass(frozen=True, slots=True)
-class _Piece:
-    """A stretch of constant conditions: temperatures where it begins, level and lag of the body."""
-
-    at_ms: int
-    end_ms: int
-    body_c: float
-    cell_c: float
-    level_c: float
-    lag_ms: float
-
-    def after(self, elapsed_ms: float, cell_lag_ms: float) -> tuple[float, float]:
-        """Body and cell after some ms."""
-        return chained(self.body_c, self.cell_c, self.level_c, self.lag_ms, cell_lag_ms, elapsed_ms)
-
-    def coldest_c(self) -> float:
-        """The cell stays above this (E3.6)."""
-        return min(self.body_c, self.cell_c, self.level_c)
 
 
 def refusal_of(cell_c: float, before: str, defaults: Defaults) -> str:

@@ -203,7 +203,7 @@ class Copying:
 
     def clips_on(self, store: str, now_ms: int) -> list[Kept]:
         """Whole clips on a card or memory at a time, oldest first."""
-        gone = {(l.store, l.start_ms) for l in self.landed if l.drive == ""}
+        gone = {(wiped.store, wiped.start_ms) for wiped in self.landed if wiped.drive == ""}
         found = [
             clip
             for run in self.cameras

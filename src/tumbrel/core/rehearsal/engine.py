@@ -9,6 +9,7 @@ from __future__ import annotations
 
 import copy
 import heapq
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from enum import IntEnum, auto
 
@@ -16,7 +17,7 @@ from ..charging import NEVER_MS
 from ..document import PlanDocument
 from ..light import SunDays, sun_heights_of_day
 from ..parameters import DEFAULTS, Defaults
-from .asked import refuse_too_many
+from .asked import Asked, refuse_too_many
 from .camera_run import CameraRun
 from .causes import COPYING, OFF, Priority
 from .fitting import FitOut, make_cameras, make_cells
@@ -24,6 +25,7 @@ from .hands import Hands
 from .pools import CardRun, Cell
 from .power import Grid
 from .timeline import Laid, Timeline, lay_out
+from .trains import play_takes
 
 
 class Turn(IntEnum):
@@ -52,12 +54,18 @@ class Rig:
 class Rehearser:
     """Plays one document through once."""
 
-    def __init__(self, document: PlanDocument, timeline: Timeline, defaults: Defaults) -> None:
+    def __init__(
+        self,
+        document: PlanDocument,
+        timeline: Timeline,
+        defaults: Defaults,
+        asked: Mapping[str, list[Asked]] | None = None,
+    ) -> None:
         self.document = document
         self.timeline = timeline
         self.defaults = defaults
         self.cells: list[Cell] = make_cells(document, timeline, defaults)
-        self.cameras: list[CameraRun] = make_cameras(document, timeline, defaults)
+        self.cameras: list[CameraRun] = make_cameras(document, timeline, defaults, asked or {})
         fitted = FitOut(document, self.cameras, self.cells, defaults)
         self.cards: list[CardRun] = fitted.all_cards()
         self.grid = Grid(document, timeline, defaults)
@@ -124,6 +132,11 @@ class Rehearser:
 
     def _camera(self, run: CameraRun, at_ms: int, end_ms: int) -> None:
         """Let a camera go on; alone up to the next thing that hands may do, where it can."""
+        limit_ms = min(self._limit_ms(index_of=run.index), end_ms)
+        if self.grid.idle or self.grid.supply_of(run) is None:
+            play_takes(run, limit_ms)
+            if run.due[0] > at_ms:
+                return
         copying = run.state is COPYING
         decides = run.happen()
         hung = not self.grid.idle and self.grid.supply_of(run) is not None
@@ -140,17 +153,26 @@ class Rehearser:
             return
         if hung or self.hands.task is not None or self.timeline.hands_free_at(at_ms):
             return
-        limit_ms = min(self._limit_ms(), end_ms)
         while run.due[0] < limit_ms:
-            run.happen()
-            run.plan_next()
+            before_ms = run.due[0]
+            play_takes(run, limit_ms)
+            if run.due[0] == before_ms:
+                run.happen()
+                run.plan_next()
 
-    def _limit_ms(self) -> int:
-        """Until when cameras without a source cannot meet hands."""
+    def _limit_ms(self, index_of: int) -> int:
+        """Until when a camera without a source surely meets neither hands nor others."""
         limit_ms = self.decisions[0] if self.decisions else NEVER_MS
         if self.next_leave < len(self.leaves):
             limit_ms = min(limit_ms, self.leaves[self.next_leave])
-        return min(limit_ms, self._rig_ms())
+        limit_ms = min(limit_ms, self._rig_ms(), self.hands.copying.due_ms())
+        if self.hands.task is not None:
+            limit_ms = min(limit_ms, self.hands.busy_until_ms)
+        here_ms = self.cameras[index_of].due[0]
+        if limit_ms > here_ms and self.timeline.hands_free_at(here_ms):
+            others = (run.due[0] for run in self.cameras if run.index != index_of)
+            limit_ms = min(limit_ms, self.grid.due_ms, *others)
+        return limit_ms
 
     def _unplug_when_asked(self, run: CameraRun) -> None:
         """A camera that only charges is taken off its cable to film."""
@@ -282,22 +304,19 @@ class Rehearser:
         """Everything that has changed so far, apart; logs only by their length."""
         for run in self.cameras:
             run.trace.floor = len(run.trace.t_ms)
-        return copy.deepcopy(self, _shared(self))
+        return copy.deepcopy(self, self.shared())
+
+    def shared(self) -> dict[int, object]:
+        """What a copy shares with its original: all that never changes."""
+        kit = self.document.kit
+        fixed: list[object] = [self.document, self.timeline, self.defaults]
+        fixed += [self.timeline.conditions, *self.document.plan.copies, self.leaves, self.rigs]
+        fixed += [*kit.cameras, *kit.families, *kit.sources, *kit.chargers, *kit.drives]
+        fixed += [run.asked_list for run in self.cameras]
+        return {id(one): one for one in fixed}
 
 
-def _shared(rehearser: Rehearser) -> dict[int, object]:
-    """What a copy shares with its original: all that never changes."""
-    kit = rehearser.document.kit
-    fixed: list[object] = [rehearser.document, rehearser.timeline, rehearser.defaults]
-    fixed += [rehearser.timeline.conditions, *rehearser.document.plan.copies]
-    fixed += [*kit.cameras, *kit.families, *kit.sources, *kit.chargers, *kit.drives]
-    fixed += [run.asked_list for run in rehearser.cameras]
-    return {id(one): one for one in fixed}
-
-
-def _rigs(
-    document: PlanDocument, timeline: Timeline, cameras: list[CameraRun]
-) -> list[Rig]:
+def _rigs(document: PlanDocument, timeline: Timeline, cameras: list[CameraRun]) -> list[Rig]:
     """Legs and stops on outside power in order of time; those that touch are one."""
     sources = {c.camera: c.source for c in document.plan.cameras}
     rigs: list[Rig] = []
@@ -319,9 +338,7 @@ def _rigs(
     return sorted(rigs, key=lambda rig: (rig.start_ms, rig.camera))
 
 
-def _outside(
-    document: PlanDocument, run: CameraRun, part: Laid, source: str
-) -> Rig | None:
+def _outside(document: PlanDocument, run: CameraRun, part: Laid, source: str) -> Rig | None:
     """What a leg or stop wants on outside power; from when it can begin to boot."""
     for assignment in document.plan.assignments:
         if assignment.camera != run.camera.id or assignment.item != part.id:

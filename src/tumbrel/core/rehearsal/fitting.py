@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
 from ..charging import intake_of
 from ..cold import cold_curve, points_of
 from ..document import Card, CardSlot, FixedMemory, PlanDocument
 from ..energy import battery_wh
 from ..memory import card_is_too_large, card_store, fixed_store
 from ..parameters import Defaults
-from .asked import Asking
+from .asked import Asked, Asking
 from .camera_run import CameraRun
 from .climate import Warmth, place_climate
 from .pools import BAG, CardRun, Cell
@@ -47,21 +49,27 @@ def make_cells(document: PlanDocument, timeline: Timeline, defaults: Defaults) -
     return cells
 
 
-def make_cameras(document: PlanDocument, timeline: Timeline, defaults: Defaults) -> list[CameraRun]:
-    """All cameras with what they are asked, nothing in them yet."""
+def make_cameras(
+    document: PlanDocument,
+    timeline: Timeline,
+    defaults: Defaults,
+    asked: Mapping[str, list[Asked]],
+) -> list[CameraRun]:
+    """All cameras with what they are asked (made, unless it is known), nothing in them yet."""
     chosen = {c.camera: c for c in document.plan.cameras}
     families = {family.id: family for family in document.kit.families}
     runs = []
     for index, camera in enumerate(document.kit.cameras):
         plan = chosen.get(camera.id)
         between = plan.between if plan else "off"
+        known = asked.get(camera.id)
         asking = Asking(camera, document, timeline, defaults, between == "off")
         runs.append(
             CameraRun(
                 index,
                 camera,
                 families[camera.battery_family],
-                asking.all(),
+                asking.all() if known is None else known,
                 timeline.conditions,
                 defaults,
                 between,

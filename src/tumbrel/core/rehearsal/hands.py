@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from ..document import Leg, PlanDocument
 from ..parameters import Defaults
+from .asked import Recording
 from .camera_run import CameraRun
 from .causes import FILMING, OFF, Cause
 from .copying import Copying
@@ -31,8 +32,6 @@ class Hands:
         grid: Grid,
         defaults: Defaults,
     ) -> None:
-        self.document = document
-        self.timeline = timeline
         self.cameras = cameras
         self.cells = cells
         self.cards = cards
@@ -40,6 +39,7 @@ class Hands:
         self.defaults = defaults
         self.plugging = Plugging(document, timeline, cameras, cells, grid, defaults)
         self.copying = Copying(document, cameras, cards, defaults)
+        self.read(document, timeline)
         self.linked = _links(document, cameras)
         self.busy_until_ms = 0
         self.task: Task | None = None
@@ -47,14 +47,21 @@ class Hands:
         self.skipped: Log[Skipped] = Log()
         self._manual_done: set[tuple[int, str]] = set()
 
+    def read(self, document: PlanDocument, timeline: Timeline) -> None:
+        """Go by a document."""
+        self.document = document
+        self.timeline = timeline
+        self.plugging.read(document, timeline)
+        self.copying.document = document
+
     # -- when -----------------------------------------------------------------------
 
     def decision_instants(self) -> list[int]:
         """Starts of free-hands intervals, their ends less all swap times, manual swaps (E8.2)."""
         swaps_ms = sum(
-            self._takes_ms(camera, "swap", 0)
-            for camera in self.cameras
-            if camera.camera.battery_comes_out
+            self._swap_ms(run.asked_list[0].recording if run.asked_list else None, run, 0)
+            for run in self.cameras
+            if run.camera.battery_comes_out
         )
         free = self.timeline.free_hands
         instants = {one.start_ms for one in free}
@@ -164,10 +171,14 @@ class Hands:
         if enough:
             best = min(enough, key=lambda cell: cell.charge)
         else:
-            more = [(c.reachable_wh(coldest), -n, c) for n, (coldest, c) in enumerate(spares)]
-            held, _, best = max(more, default=(0.0, 0, None), key=lambda row: row[:2])
-            if best is None or held <= reachable + 1e-9:
+            more = [
+                (cell.reachable_wh(coldest_c), -number, cell)
+                for number, (coldest_c, cell) in enumerate(spares)
+                if cell.reachable_wh(coldest_c) > reachable + 1e-9
+            ]
+            if not more:
                 return None
+            best = max(more, key=lambda row: row[:2])[2]
         takes_ms = self._takes_ms(run, "swap", now_ms)
         return Task(
             need.importance,
@@ -243,10 +254,21 @@ class Hands:
         if kind == "restart":
             return round(self.defaults.restart_hand_s.value * 1000)
         recording = run.recording or (run.asked_list[0].recording if run.asked_list else None)
+        if kind == "swap":
+            return self._swap_ms(recording, run, now_ms)
+        bare_s = self.defaults.card_swap_s.value
+        return self._handling_ms(recording, run, now_ms, bare_s)
+
+    def _swap_ms(self, recording: Recording | None, run: CameraRun, now_ms: int) -> int:
+        set_up = recording.set_up if recording else run.camera.set_ups[0]
+        return self._handling_ms(recording, run, now_ms, set_up.swap_s)
+
+    def _handling_ms(
+        self, recording: Recording | None, run: CameraRun, now_ms: int, bare_s: float
+    ) -> int:
         set_up = recording.set_up if recording else run.camera.set_ups[0]
         item = self.timeline.laid_at(now_ms).item
         gloved_s = set_up.swap_gloved_s - set_up.swap_s if item and item.gloves else 0.0
-        bare_s = set_up.swap_s if kind == "swap" else self.defaults.card_swap_s.value
         return max(1, round((bare_s + max(0.0, gloved_s) + set_up.door_blocked_s) * 1000))
 
     # -- doing ----------------------------------------------------------------------

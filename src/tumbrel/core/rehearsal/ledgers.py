@@ -15,13 +15,16 @@ class LedgerBreach(AssertionError):
 def balance(played: Played) -> Ledgers:
     """Add up energy, bytes and milliseconds. Raises LedgerBreach when one does not balance."""
     grid, cameras, cards = played.grid, played.cameras, played.cards
-    stores = (*cameras, *played.cells, *grid.banks, *grid.chargers)
+    lost_wh = sum(run.lost_wh for run in cameras) + sum(cell.lost_wh for cell in played.cells)
+    lost_wh += sum(bank.lost_wh for bank in grid.banks)
+    lost_wh += sum(charger.lost_wh for charger in grid.chargers)
+    used_wh = sum(run.used_wh for run in cameras) + sum(bank.used_wh for bank in grid.banks)
     ledgers = Ledgers(
         energy_start_wh=played.start_wh,
         energy_brought_wh=sum(s.given_wh for s in grid.supplies if s.bank is None),
         energy_end_wh=played.end_wh,
-        energy_used_wh=sum(one.used_wh for one in (*cameras, *grid.banks)),
-        energy_lost_wh=sum(one.lost_wh for one in stores),
+        energy_used_wh=used_wh,
+        energy_lost_wh=lost_wh,
         bytes_start=played.start_bytes,
         bytes_written=sum(run.written for run in cameras),
         bytes_overwritten=sum(card.overwritten for card in cards),

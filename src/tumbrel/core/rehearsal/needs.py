@@ -2,11 +2,9 @@
 
 from __future__ import annotations
 
-from bisect import bisect_right
 from dataclasses import dataclass
 
 from ..energy import spent_wh
-from .asked import Asked, Way
 from .camera_run import CameraRun
 
 NEVER_MS = 2**53
@@ -17,7 +15,8 @@ COOLS_AFTER_MS = 600_000
 class Need:
     """Watt-hours and bytes asked over a horizon, heat ignored; boot, armed and standby included.
 
-    `coldest_c` is the lowest level that the body is expected to have until the last of it.
+    `coldest_c` is the lowest level that the body is expected to have until the last of it: with
+    its rise where it is rolled, without where it rests for ten minutes and more, or waits.
     """
 
     wh: float
@@ -51,34 +50,15 @@ def need_of(run: CameraRun, now_ms: int, horizon_ms: int) -> Need:
             rest_ms = start_ms - last_end_ms
             wh += spent_wh(draw_w if run.between == "on" else run.standby_w, rest_ms)
             written += rate * rest_ms / 1000.0 if run.between == "on" else 0.0
-        rested_from_ms = last_end_ms if last_end_ms is not None else now_ms
-        if start_ms - rested_from_ms > COOLS_AFTER_MS:
-            coldest_c = min(coldest_c, _coldest(run, 0.0, rested_from_ms, start_ms))
-        coldest_c = min(coldest_c, _coldest(run, _rise(span), start_ms, start_ms + film_ms))
+        if span.start_ms - (now_ms if last_end_ms is None else last_end_ms) > COOLS_AFTER_MS:
+            coldest_c = min(coldest_c, run.coldest_before(place))
+        coldest_c = min(coldest_c, run.coldest_in(place))
         peak = max(peak, span.recording.peak_rate)
         importance = min(importance, span.importance)
         draw_w, rate = span.need_w, span.need_bytes_s
         last_end_ms = span.end_ms
     lasts_ms = _lasts_ms(run, draw_w, rate, coldest_c)
     return Need(wh, round(written), peak or None, importance, lasts_ms, coldest_c)
-
-
-def _rise(span: Asked) -> float:
-    """The rise that an asked stretch surely gives; none where the camera rests between."""
-    if span.recording is None or span.way is Way.ARMED:
-        return 0.0
-    return 0.0 if span.frames is not None and span.frames.on_ms else span.recording.rise_k
-
-
-def _coldest(run: CameraRun, rise_k: float, from_ms: int, to_ms: int) -> float:
-    """The lowest level of the body between two times [degC] (E5.1)."""
-    climate, starts = run.climate, run.conditions.starts_ms
-    first = bisect_right(starts, from_ms) - 1
-    last = max(first + 1, bisect_right(starts, to_ms))
-    if rise_k == 0.0:
-        return min(climate.base_c[first:last])
-    pairs = zip(climate.base_c[first:last], climate.g[first:last], strict=True)
-    return min(base_c + g * rise_k for base_c, g in pairs)
 
 
 def _lasts_ms(run: CameraRun, draw_w: float, rate: float, coldest_c: float) -> int:

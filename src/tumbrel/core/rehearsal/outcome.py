@@ -10,7 +10,8 @@ from ..light import SunDays, sun_heights_of_day
 from ..parameters import DEFAULTS, Defaults
 from ..wording.gaps import gap_words
 from ..wording.verdict import Told, verdict_words
-from .camera_run import CameraRun, GapSpan
+from .account import GapSpan
+from .camera_run import CameraRun
 from .causes import SHORT_ONES_ARE_NOTES
 from .engine import Played, play
 from .ledgers import balance

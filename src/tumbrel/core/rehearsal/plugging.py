@@ -11,9 +11,11 @@ from ..document import Mains, PlanDocument
 from ..parameters import Defaults
 from .body_state import refusal_of
 from .camera_run import CameraRun
+from .consumers import BankRun, ChargerRun, Consumer, Supply
+from .grid_watch import SOON_MS
 from .needs import NEVER_MS
 from .pools import Cell
-from .power import SOON_MS, BankRun, ChargerRun, Consumer, Grid, Supply
+from .power import Grid
 from .tasks import PLUG_RANK, Task
 from .timeline import FreeHands, Timeline
 
@@ -50,13 +52,17 @@ class Plugging:
         grid: Grid,
         defaults: Defaults,
     ) -> None:
-        self.document = document
-        self.timeline = timeline
         self.cameras = cameras
         self.cells = cells
         self.grid = grid
         self.defaults = defaults
         self.takes_ms = round(defaults.plug_s.value * 1000)
+        self.read(document, timeline)
+
+    def read(self, document: PlanDocument, timeline: Timeline) -> None:
+        """Go by a document."""
+        self.document = document
+        self.timeline = timeline
         self._uses = self._manual_uses()
         self._full_by = self._deadlines()
 

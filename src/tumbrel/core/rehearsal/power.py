@@ -7,166 +7,22 @@ change of a source.
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 
 from ..charging import MS_PER_HOUR, NEVER_MS
-from ..cold import ColdCurve, cold_curve
-from ..document import Bank, Charger, PlanDocument, Source
+from ..cold import cold_curve
+from ..document import Bank, PlanDocument, Source
 from ..energy import nominal_wh
 from ..parameters import Defaults
 from .body_state import refusal_of
 from .camera_run import CameraRun
-from .climate import PlaceClimate, place_climate
+from .climate import place_climate
+from .consumers import BankRun, Bay, ChargerRun, Consumer, Supply, id_of
+from .grid_watch import ROW_MS, GridWatch
 from .log import Log
-from .march import first_zero
-from .pools import CHARGER_MARK, Cell
-from .supply_table import SupplyTable, supply_table
+from .pools import Cell
+from .supply_table import supply_table
 from .timeline import Timeline
-
-SOON_MS = 24 * 3_600_000
-ROW_MS = 600_000
-LEAST_WH = 1e-9
-
-
-@dataclass(slots=True)
-class Bay:
-    """One place of a charger."""
-
-    cell: Cell | None = None
-    into_w: float = 0.0
-
-
-@dataclass(slots=True)
-class ChargerRun:
-    """A charger with what lies in it."""
-
-    charger: Charger
-    bays: list[Bay]
-    granted_w: float = 0.0
-    port_wh: float = 0.0
-    lost_wh: float = 0.0
-
-    @property
-    def id(self) -> str:
-        """Of the charger."""
-        return self.charger.id
-
-    def place_of(self, bay: int) -> str:
-        """The name of a bay as a place."""
-        return f"{self.charger.id}{CHARGER_MARK}{bay + 1}"
-
-    def free_bay(self) -> int | None:
-        """The first bay with nothing in it."""
-        return next((n for n, bay in enumerate(self.bays) if bay.cell is None), None)
-
-    def take_out(self, cell: Cell) -> None:
-        """Empty the bay that a cell lies in."""
-        for bay in self.bays:
-            if bay.cell is cell:
-                bay.cell, bay.into_w = None, 0.0
-
-    def active(self) -> list[Bay]:
-        """Bays that charge now: all, or the first that takes any (in turn)."""
-        taking = [
-            bay
-            for bay in self.bays
-            if bay.cell and not bay.cell.refused and bay.cell.charge < bay.cell.intake.full
-        ]
-        return taking if self.charger.together else taking[:1]
-
-    def wants_w(self, efficiency: float) -> float:
-        """What it would take from its port [W]."""
-        most = self.charger.bay_w or self.charger.in_w
-        wanted = sum(
-            min(most, bay.cell.intake.taper_w(bay.cell.charge) / efficiency)
-            for bay in self.active()
-            if bay.cell
-        )
-        return min(self.charger.in_w, wanted)
-
-    def grant(self, watts: float, efficiency: float) -> None:
-        """Share out what the port gives, bay by bay."""
-        self.granted_w = left = watts
-        most = self.charger.bay_w or self.charger.in_w
-        for bay in self.bays:
-            bay.into_w = 0.0
-        for bay in self.active():
-            assert bay.cell is not None
-            wanted = min(most, bay.cell.intake.taper_w(bay.cell.charge) / efficiency)
-            given = min(left, wanted)
-            bay.into_w = given * efficiency
-            left -= given
-
-    def taking_w(self, efficiency: float) -> float:
-        """What it takes from its port now [W]."""
-        return sum(
-            min(bay.into_w, bay.cell.intake.taper_w(bay.cell.charge)) / efficiency
-            for bay in self.bays
-            if bay.cell and bay.into_w > 0.0
-        )
-
-
-@dataclass(slots=True)
-class BankRun:
-    """A power bank's store (E4.3)."""
-
-    bank: Bank
-    wh: float
-    charge: float
-    curve: ColdCurve
-    climate: PlaceClimate
-    cell_c: float
-    loads_w: float
-    now_ms: int = 0
-    into_w: float = 0.0
-    refused: str = ""
-    dry: bool = False
-    switched_off: bool = False
-    low_since_ms: int | None = None
-    reserve_touched_ms: int | None = None
-    port_wh: float = 0.0
-    used_wh: float = 0.0
-    lost_wh: float = 0.0
-    rows: Log[tuple[int, float, float]] = field(default_factory=Log)
-
-    @property
-    def id(self) -> str:
-        """Of the bank."""
-        return self.bank.id
-
-    def floor(self, efficiency: float) -> float:
-        """Charge below which no camera gets anything: the cold's line, or the reserve (E4.6)."""
-        return max(self.curve.at(self.cell_c), self.bank.reserve_wh / (self.wh * efficiency))
-
-
-Consumer = CameraRun | ChargerRun | BankRun
-
-
-@dataclass(slots=True)
-class Supply:
-    """A source with what hangs on its ports."""
-
-    source: Source
-    table: SupplyTable
-    ports: list[Consumer | None]
-    bank: BankRun | None = None
-    granted_w: float = 0.0
-    seen_wh: dict[str, float] = field(default_factory=dict)
-    given_wh: float = 0.0
-
-    def port_of(self, consumer: Consumer) -> int | None:
-        """The port on which something hangs."""
-        return next((n for n, one in enumerate(self.ports) if one is consumer), None)
-
-    def free_port(self) -> int | None:
-        """The first port with nothing on it."""
-        return next((n for n, one in enumerate(self.ports) if one is None), None)
-
-    def gives_w(self, at_ms: int) -> float:
-        """What it can give in all at a time [W]."""
-        if self.bank is not None and (self.bank.dry or self.bank.switched_off):
-            return 0.0
-        return self.table.at(at_ms)
 
 
 @dataclass(frozen=True, slots=True)
@@ -178,11 +34,11 @@ class Switched:
     what: str
 
 
-class Grid:
+class Grid(GridWatch):
     """All sources and chargers of a trip, advanced from event to event."""
 
     def __init__(self, document: PlanDocument, timeline: Timeline, defaults: Defaults) -> None:
-        self.defaults = defaults
+        super().__init__(defaults)
         self.chargers = [
             ChargerRun(charger, [Bay() for _ in range(charger.bays)])
             for charger in document.kit.chargers
@@ -196,7 +52,6 @@ class Grid:
             if isinstance(supply.source, Bank):
                 supply.bank = _bank(supply.source, document, timeline, defaults)
                 self.banks.append(supply.bank)
-        self.now_ms = 0
         self.due_ms = NEVER_MS
         self.log: Log[Switched] = Log()
         self.full_events: Log[tuple[int, str]] = Log()
@@ -214,7 +69,7 @@ class Grid:
             raise ValueError(f"no port of {supply.source.id} is free")
         self.detach(consumer)
         supply.ports[port] = consumer
-        supply.seen_wh[_id(consumer)] = consumer.port_wh
+        supply.seen_wh[id_of(consumer)] = consumer.port_wh
         if supply.bank is not None:
             supply.bank.switched_off = False
 
@@ -298,8 +153,8 @@ class Grid:
         taken_wh = 0.0
         for consumer in supply.ports:
             if consumer is not None:
-                taken_wh += consumer.port_wh - supply.seen_wh[_id(consumer)]
-                supply.seen_wh[_id(consumer)] = consumer.port_wh
+                taken_wh += consumer.port_wh - supply.seen_wh[id_of(consumer)]
+                supply.seen_wh[id_of(consumer)] = consumer.port_wh
         supply.given_wh += taken_wh
         bank = supply.bank
         if bank is None:
@@ -330,7 +185,7 @@ class Grid:
         for supply in self.supplies:
             self._grant(supply)
         self._watch_low_load()
-        self.due_ms = self._next_ms()
+        self.due_ms = self.next_ms()
 
     def _review(self, cell: Cell, charger: ChargerRun) -> None:
         before = cell.refused
@@ -383,7 +238,7 @@ class Grid:
             if bank is None or bank.bank.stays_on:
                 continue
             hung = any(one is not None for one in supply.ports)
-            if not hung or bank.switched_off or self._taken_w(supply) >= low_w:
+            if not hung or bank.switched_off or self.taken_w(supply) >= low_w:
                 bank.low_since_ms = None
             elif bank.low_since_ms is None:
                 bank.low_since_ms = self.now_ms
@@ -395,118 +250,10 @@ class Grid:
                 self.log.append(Switched(self.now_ms, bank.id, what))
                 self._grant(supply)
 
-    def _taken_w(self, supply: Supply) -> float:
-        efficiency = self.defaults.charge_efficiency.value
-        total = 0.0
-        for one in supply.ports:
-            if isinstance(one, ChargerRun):
-                total += one.taking_w(efficiency)
-            elif isinstance(one, BankRun):
-                total += one.into_w / efficiency
-            elif one is not None:
-                total += one.taking_w()
-        return total
-
-    # -- when to look again ---------------------------------------------------------
-
-    def _next_ms(self) -> int:
-        first = NEVER_MS
-        for charger in self.chargers:
-            live = self.supply_of(charger) is not None
-            for bay in charger.bays:
-                if bay.cell is not None and live:
-                    first = min(first, self._bay_ms(charger, bay, bay.cell))
-        for supply in self.supplies:
-            if any(one is not None for one in supply.ports):
-                first = min(first, supply.table.next_change(self.now_ms))
-        after_ms = round(self.defaults.bank_off_after_s.value * 1000)
-        for supply in self.supplies:
-            bank = supply.bank
-            if bank is None:
-                continue
-            if bank.low_since_ms is not None:
-                first = min(first, bank.low_since_ms + after_ms)
-            first = min(first, self._bank_ms(supply, bank, min(first, self.now_ms + SOON_MS)))
-        return max(self.now_ms + 1, first)
-
-    def _bay_ms(self, charger: ChargerRun, bay: Bay, cell: Cell) -> int:
-        """When a charging cell is full, draws too little, or is refused; or may go on again."""
-        d = self.defaults
-        first = NEVER_MS
-        if bay.into_w > 0.0:
-            first = self.now_ms + cell.intake.ms_to(cell.charge, bay.into_w, cell.intake.full)
-            low_into_w = d.bank_off_below_w.value * d.charge_efficiency.value
-            low_at = 1.0 - (1.0 - cell.intake.kink) * low_into_w / cell.intake.most_w
-            if cell.charge < low_at - 1e-9 < cell.intake.full:
-                first = min(
-                    first, self.now_ms + cell.intake.ms_to(cell.charge, bay.into_w, low_at) + 1
-                )
-        levels = [d.refuse_cold_c.value, d.refuse_hot_c.value]
-        if cell.refused == "cold":
-            levels = [d.resume_cold_c.value]
-        elif cell.refused == "hot":
-            levels = [d.resume_hot_c.value]
-        bound = min(first, self.now_ms + SOON_MS)
-        for level_c in levels:
-            crossing = cell.bag_climate.crossing(cell.cell_c, self.now_ms, level_c, bound)
-            if crossing is not None:
-                first = min(first, crossing)
-        return first
-
-    def _bank_ms(self, supply: Supply, bank: BankRun, bound_ms: int) -> int:
-        """When a bank may be dry or full, at the earliest: what hangs on it only takes less."""
-        d = self.defaults
-        first = bound_ms
-        out_w = (self._taken_w(supply) + bank.loads_w) / d.bank_efficiency.value
-        per_ms = (out_w - bank.into_w) / MS_PER_HOUR / bank.wh
-        if bank.into_w > 0.0 and bank.charge < d.full.value and per_ms < 0.0:
-            first = min(first, self.now_ms + int((d.full.value - bank.charge) / -per_ms) + 1)
-        if bank.into_w > 0.0 or bank.refused:
-            for level_c in (d.refuse_cold_c.value, d.refuse_hot_c.value, d.resume_cold_c.value):
-                crossing = bank.climate.crossing(bank.cell_c, self.now_ms, level_c, first)
-                first = min(first, crossing) if crossing is not None else first
-        if bank.dry:
-            return min(first, self.now_ms + ROW_MS) if bank.into_w > 0.0 else first
-        dry = self._dry_ms(bank, max(0.0, per_ms), first)
-        return first if dry is None else dry
-
-    def _dry_ms(self, bank: BankRun, per_ms: float, bound_ms: int) -> int | None:
-        """When charge falling at a rate [1/ms] meets the floor, at or before a bound."""
-        reserve = bank.bank.reserve_wh / (bank.wh * self.defaults.bank_efficiency.value)
-        climate, curve = bank.climate, bank.curve
-        coldest = min(bank.cell_c, climate.coldest(self.now_ms, bound_ms))
-        end = bank.charge - per_ms * (bound_ms - self.now_ms)
-        if end > max(reserve, curve.at(coldest)):
-            return None
-        at_ms = self.now_ms
-        while at_ms < bound_ms:
-            step_ends = min(bound_ms, at_ms + ROW_MS)
-            from_c = climate.after(bank.cell_c, self.now_ms, at_ms)
-            start = bank.charge - per_ms * (at_ms - self.now_ms)
-            spread = abs(from_c - climate.coldest(at_ms, step_ends))
-            slope = per_ms + curve.steepest * spread / climate.lag_ms
-            if slope > 0.0:
-
-                def left(
-                    at: float, began: int = at_ms, held: float = start, fall: float = slope
-                ) -> tuple[float, float]:
-                    cell_c = climate.after(bank.cell_c, self.now_ms, began + round(at))
-                    return held - per_ms * at - max(reserve, curve.at(cell_c)), fall
-
-                found = first_zero(left, step_ends - at_ms)
-                if found is not None:
-                    return at_ms + found
-            at_ms = step_ends
-        return None
-
 
 def _feeds(consumer: Consumer | None) -> bool:
     """Whether a camera runs on the port."""
     return isinstance(consumer, CameraRun) and consumer.draw_w > 0.0
-
-
-def _id(consumer: Consumer) -> str:
-    return consumer.camera.id if isinstance(consumer, CameraRun) else consumer.id
 
 
 def _ports(source: Source) -> list[Consumer | None]:

@@ -5,8 +5,8 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Literal
 
+from ..document import Importance
 from ..document.base import Part
-from ..document.plan import Importance
 from .causes import Cause
 
 MoveKind = Literal["start", "stop", "swap", "card", "restart", "plug", "wake", "copy", "copy_end"]

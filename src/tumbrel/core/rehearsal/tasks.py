@@ -6,8 +6,8 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ..document import Copy
+from .consumers import Consumer, Supply
 from .pools import CardRun, Cell
-from .power import Consumer, Supply
 
 TaskKind = Literal["restart", "swap", "card", "plug", "wake", "copy", "copy_end"]
 PLUG_RANK, COPY_RANK = 3, 4

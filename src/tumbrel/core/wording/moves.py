@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from ..document import Assignment, PlanDocument
 
-
 PATTERN_WORDS = {
     "roll": "roll",
     "takes": "takes",

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections import defaultdict
 
-from ..document import PlanDocument
+from ..document import Interval, Loop, PlanDocument
 from ..findings import findings_of
 from ..light import SunDays, sun_heights_of_day
 from ..parameters import DEFAULTS, Defaults
@@ -12,14 +12,16 @@ from ..wording.gaps import gap_words
 from ..wording.verdict import Told, verdict_words
 from .account import GapSpan
 from .camera_run import CameraRun
+from .caught import caught_of, loop_advice
 from .causes import SHORT_ONES_ARE_NOTES
 from .engine import Played, play
 from .ledgers import balance
 from .minutes import share_out, whole_minutes
 from .moves import moves_of
-from .pools import Stay as PoolStay
+from .pools_told import batteries_told, cards_told, sources_told
 from .result import (
     CameraResult,
+    Copied,
     Course,
     Coverage,
     CoverageBy,
@@ -27,16 +29,14 @@ from .result import (
     FirstToGiveOut,
     Gap,
     LaidItem,
-    LargestLoss,
     LeastLeft,
     Light,
     Loss,
     Minutes,
-    Pooled,
     Rehearsal,
-    Stay,
     Verdict,
 )
+from .risk import at_risk, largest_loss, singles_of
 from .timeline import Timeline
 
 UNTOUCHED = 1.0
@@ -52,10 +52,16 @@ def rehearse(
     `sun_days` gives the sun's heights of a UTC day at a place; pass a table kept elsewhere.
     Raises BadDocument when the trip's times make no trip, LedgerBreach on a fault of the engine.
     """
-    played = play(document, defaults, sun_days)
+    return tell(play(document, defaults, sun_days), defaults)
+
+
+def tell(played: Played, defaults: Defaults) -> Rehearsal:
+    """What comes out of a trip that was played. Raises LedgerBreach on a fault of the engine."""
+    document = played.document
     ledgers = balance(played)
     cameras = tuple(_camera(played, run, defaults) for run in played.cameras)
-    footage_ms = sum(_recorded_ms(camera.course) for camera in cameras)
+    footage_ms = sum(_playback_ms(played, run) for run in played.cameras)
+    singles = singles_of(played)
     return Rehearsal(
         start_utc=played.timeline.start_utc,
         duration_ms=played.timeline.duration_ms,
@@ -64,23 +70,30 @@ def rehearse(
             Light(start_ms=b.start_ms, end_ms=b.end_ms, kind=b.kind) for b in played.timeline.light
         ),
         cameras=cameras,
-        batteries=tuple(
-            Pooled(id=c.id, name=c.name, size=c.wh, stays=_stays(c.stays)) for c in played.cells
-        ),
-        cards=tuple(
-            Pooled(
-                id=c.store.id,
-                name=c.store.name,
-                size=float(c.store.usable_bytes),
-                stays=_stays(c.stays),
+        batteries=batteries_told(played),
+        cards=cards_told(played.cards),
+        sources=sources_told(played),
+        moments=caught_of(played),
+        loops=loop_advice(played),
+        at_risk=at_risk(played, singles),
+        copies=tuple(
+            Copied(
+                number=c.number,
+                start_ms=c.start_ms,
+                end_ms=c.end_ms,
+                store=c.store,
+                drive=c.drive,
+                clips=c.clips,
+                bytes=c.bytes,
+                left_clips=c.left_clips,
             )
-            for c in played.cards
+            for c in played.hands.copying.copied
         ),
         moves=moves_of(played),
         findings=findings_of(played, cameras, defaults),
         coverage=_coverage(document, cameras),
         verdict=_verdict(played, cameras),
-        largest_loss=_largest_loss(played, cameras),
+        largest_loss=largest_loss(played, singles),
         footage_ms=footage_ms,
         looking_through_ms=round(footage_ms * defaults.looking_through.value),
         files=sum(camera.files for camera in cameras),
@@ -103,26 +116,14 @@ def _items(timeline: Timeline) -> tuple[LaidItem, ...]:
     )
 
 
-def _stays(stays: list[PoolStay]) -> tuple[Stay, ...]:
-    return tuple(
-        Stay(
-            place=stay.place,
-            start_ms=stay.from_ms,
-            end_ms=stay.to_ms,
-            level_start=stay.level_from,
-            level_end=stay.level_to,
-        )
-        for stay in stays
-    )
-
-
 def _camera(played: Played, run: CameraRun, defaults: Defaults) -> CameraResult:
     assignments = played.document.plan.assignments
     gaps = tuple(_gap(played, run, span, defaults) for span in run.gaps)
     asked_ms = sum(s.end_ms - s.start_ms for s in run.asked_list)
     gap_ms = sum(g.end_ms - g.start_ms for g in gaps if not g.note)
     note_ms = sum(g.end_ms - g.start_ms for g in gaps if g.note)
-    minutes = _minutes(asked_ms, gap_ms, note_ms)
+    watched_ms = _watched_ms(played, run)
+    minutes = _minutes(asked_ms, gap_ms, note_ms, watched_ms)
     least, least_ms = _least_charge(run)
     trace = run.trace
     return CameraResult(
@@ -138,6 +139,9 @@ def _camera(played: Played, run: CameraRun, defaults: Defaults) -> CameraResult:
         least_charge_ms=least_ms,
         bytes_written=run.written,
         files=run.files,
+        frames=run.frames,
+        kept_ms=sum(clip.end_ms - clip.start_ms for clip in run.kept if not clip.frames),
+        watched_ms=watched_ms,
         course=Course(
             t_ms=tuple(trace.t_ms),
             charge=tuple(round(c, 4) for c in trace.charge),
@@ -163,12 +167,12 @@ def _camera(played: Played, run: CameraRun, defaults: Defaults) -> CameraResult:
     )
 
 
-def _minutes(asked_ms: int, gap_ms: int, note_ms: int) -> Minutes:
+def _minutes(asked_ms: int, gap_ms: int, note_ms: int, watched_ms: int) -> Minutes:
     asked, missing = whole_minutes(asked_ms), whole_minutes(gap_ms)
     starting = min(whole_minutes(note_ms), asked - missing)
-    return Minutes(
-        asked=asked, filmed=asked - missing - starting, missing=missing, starting=starting
-    )
+    filmed = asked - missing - starting
+    watched = min(filmed, whole_minutes(watched_ms))
+    return Minutes(asked=asked, filmed=filmed, missing=missing, starting=starting, watched=watched)
 
 
 def _losses(camera: str, gaps: tuple[Gap, ...], missing: int) -> tuple[Loss, ...]:
@@ -229,10 +233,26 @@ def _least_charge(run: CameraRun) -> tuple[float, int]:
     return min(rows, default=(UNTOUCHED, 0))
 
 
-def _recorded_ms(course: Course) -> int:
-    """Clock time that the camera wrote, asked or not [ms]."""
-    spans = zip(course.t_ms, course.t_ms[1:], course.state[1:], strict=False)
-    return sum(end - start for start, end, state in spans if state == 3)
+def _playback_ms(played: Played, run: CameraRun) -> int:
+    """Length of all footage that was kept, frames at their playback rate [ms]."""
+    assignments = played.document.plan.assignments
+    total = 0
+    for clip in run.kept:
+        pattern = assignments[clip.assignment].pattern
+        if isinstance(pattern, Interval):
+            total += round(clip.frames * 1000 / pattern.playback_fps)
+        else:
+            total += clip.end_ms - clip.start_ms
+    return total
+
+
+def _watched_ms(played: Played, run: CameraRun) -> int:
+    """Filmed time that a loop overwrote or dropped [ms]."""
+    assignments = played.document.plan.assignments
+    looped = {n for n, one in enumerate(assignments) if isinstance(one.pattern, Loop)}
+    filmed = sum(s.end_ms - s.start_ms for s in run.filmed if s.assignment in looped)
+    kept = sum(c.end_ms - c.start_ms for c in run.kept if c.assignment in looped)
+    return max(0, filmed - kept)
 
 
 def _coverage(document: PlanDocument, cameras: tuple[CameraResult, ...]) -> tuple[Coverage, ...]:
@@ -284,6 +304,7 @@ def _verdict(played: Played, cameras: tuple[CameraResult, ...]) -> Verdict:
             filmed=sum(c.minutes.filmed for c in cameras),
             missing=sum(c.minutes.missing for c in cameras),
             starting=sum(c.minutes.starting for c in cameras),
+            watched=sum(c.minutes.watched for c in cameras),
         ),
         broken_musts=len(musts),
         first=first,
@@ -319,15 +340,3 @@ def _least_left(played: Played, cameras: tuple[CameraResult, ...]) -> LeastLeft 
         at_ms=camera.least_charge_ms,
         item=played.timeline.laid_at(max(0, camera.least_charge_ms - 1)).id,
     )
-
-
-def _largest_loss(played: Played, cameras: tuple[CameraResult, ...]) -> LargestLoss | None:
-    on_store: dict[str, int] = defaultdict(int)
-    for camera in cameras:
-        for span in camera.filmed:
-            on_store[span.card] += span.end_ms - span.start_ms
-    if not on_store:
-        return None
-    store = max(on_store, key=lambda key: on_store[key])
-    name = next(c.store.name for c in played.cards if c.store.id == store)
-    return LargestLoss(store=store, name=name, filmed_ms=on_store[store])

@@ -34,6 +34,16 @@ class Switched:
     what: str
 
 
+@dataclass(frozen=True, slots=True)
+class HungOn:
+    """Something that was put on a port, or (no unit) taken off it."""
+
+    at_ms: int
+    source: str
+    port: int
+    unit: str
+
+
 class Grid(GridWatch):
     """All sources and chargers of a trip, advanced from event to event."""
 
@@ -54,7 +64,7 @@ class Grid(GridWatch):
                 self.banks.append(supply.bank)
         self.due_ms = NEVER_MS
         self.log: Log[Switched] = Log()
-        self.full_events: Log[tuple[int, str]] = Log()
+        self.hung: Log[HungOn] = Log()
 
     # -- who hangs where ------------------------------------------------------------
 
@@ -69,6 +79,7 @@ class Grid(GridWatch):
             raise ValueError(f"no port of {supply.source.id} is free")
         self.detach(consumer)
         supply.ports[port] = consumer
+        self.hung.append(HungOn(self.now_ms, supply.source.id, port, id_of(consumer)))
         supply.seen_wh[id_of(consumer)] = consumer.port_wh
         if supply.bank is not None:
             supply.bank.switched_off = False
@@ -81,6 +92,7 @@ class Grid(GridWatch):
         port = supply.port_of(consumer)
         assert port is not None
         supply.ports[port] = None
+        self.hung.append(HungOn(self.now_ms, supply.source.id, port, ""))
         if isinstance(consumer, CameraRun):
             consumer.feed(0.0)
         elif isinstance(consumer, ChargerRun):

@@ -88,12 +88,16 @@ class Loss(Part):
 
 
 class Minutes(Part):
-    """Whole camera minutes: asked = filmed + missing + starting, here and in every sum."""
+    """Whole camera minutes: asked = filmed + missing + starting, here and in every sum.
+
+    `watched` are filmed minutes that a loop overwrote: they are in `filmed`.
+    """
 
     asked: int
     filmed: int
     missing: int
     starting: int
+    watched: int = 0
 
 
 class Stay(Part):
@@ -107,12 +111,89 @@ class Stay(Part):
 
 
 class Pooled(Part):
-    """A battery or card through the trip; size in W h or usable bytes."""
+    """A battery or card through the trip; size in W h or usable bytes.
+
+    A battery's charge [0..1] and temperature [degC] at times outside a camera stand beside;
+    inside one, the camera's course tells them.
+    """
 
     id: str
     name: str
     size: float
     stays: tuple[Stay, ...]
+    t_ms: tuple[int, ...] = ()
+    charge: tuple[float, ...] = ()
+    cell_c: tuple[float, ...] = ()
+
+
+class BankCourse(Part):
+    """A bank's store [W h], its emergency reserve [0..1], and its course."""
+
+    wh: float
+    reserve: float
+    t_ms: tuple[int, ...]
+    charge: tuple[float, ...]
+    cell_c: tuple[float, ...]
+
+
+class Hung(Part):
+    """Something put on a port, or (no unit) taken off it."""
+
+    at_ms: int
+    port: int
+    unit: str
+
+
+class SourceTold(Part):
+    """A source through the trip: what it gave [W h] and what hung on its ports."""
+
+    id: str
+    name: str
+    kind: str
+    ports: int
+    given_wh: float
+    bank: BankCourse | None
+    hung: tuple[Hung, ...]
+
+
+class Caught(Part):
+    """One kind of moment on one leg: how many, how many whole, seconds caught of seconds."""
+
+    item: str
+    moment: str
+    importance: Importance
+    count: int
+    whole: int
+    caught_s: float
+    of_s: float
+
+
+class LoopAdvice(Part):
+    """The shortest loop that keeps 95 in 100 of a leg's moments whole."""
+
+    assignment: int
+    length_s: int
+    shortest_s: int
+
+
+class AtRisk(Part):
+    """Footage that exists in one place only, at the start of every hour of the trip [ms]."""
+
+    place: str
+    by_hour_ms: tuple[int, ...]
+
+
+class Copied(Part):
+    """A copying as it went."""
+
+    number: int
+    start_ms: int
+    end_ms: int
+    store: str
+    drive: str
+    clips: int
+    bytes: int
+    left_clips: int
 
 
 class CameraResult(Part):
@@ -129,6 +210,9 @@ class CameraResult(Part):
     least_charge_ms: int
     bytes_written: int
     files: int
+    frames: int
+    kept_ms: int
+    watched_ms: int
     minutes: Minutes
     course: Course
     filmed: tuple[Filmed, ...]
@@ -197,6 +281,7 @@ class LargestLoss(Part):
     store: str
     name: str
     filmed_ms: int
+    at_ms: int
 
 
 class Verdict(Part):
@@ -243,6 +328,11 @@ class Rehearsal(Part):
     cameras: tuple[CameraResult, ...]
     batteries: tuple[Pooled, ...]
     cards: tuple[Pooled, ...]
+    sources: tuple[SourceTold, ...]
+    moments: tuple[Caught, ...]
+    loops: tuple[LoopAdvice, ...]
+    at_risk: tuple[AtRisk, ...]
+    copies: tuple[Copied, ...]
     moves: tuple[Move, ...]
     findings: tuple[Finding, ...]
     coverage: tuple[Coverage, ...]

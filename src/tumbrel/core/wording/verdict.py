@@ -66,6 +66,8 @@ def _least(told: Told) -> str:
 def _sum(told: Told) -> str:
     m = told.minutes
     text = f"Of {hours(m.asked)} camera time asked, {hours(m.filmed)} is filmed"
+    if m.watched:
+        text += f" ({hours(m.watched)} of it watched by a loop and let go)"
     if m.missing:
         text += f", {hours(m.missing)} is missing"
     if m.starting:

@@ -7,6 +7,7 @@ patterns, cold, heat, outside power, and a pair of hands that swaps what is flat
 
 from __future__ import annotations
 
+import itertools
 from dataclasses import dataclass, field
 from datetime import datetime
 from math import ceil, floor
@@ -33,7 +34,7 @@ def hidden(cell_c: float) -> float:
     """Share of the charge that the cold holds back."""
     if cell_c >= COLD[0][0]:
         return 0.0
-    for (warm, more), (cool, less) in zip(COLD, COLD[1:], strict=False):
+    for (warm, more), (cool, less) in itertools.pairwise(COLD):
         if cell_c >= cool:
             return 1.0 - (less + (more - less) * (cell_c - cool) / (warm - cool))
     return 1.0 - COLD[-1][1]
@@ -385,13 +386,13 @@ class Marcher:
             self._off("hot", *(() if self.camera["starts_itself"] else ("no_hand",)))
             return
         out = set_up.get("power") == "outside_only"
-        if not out and cell is not None and watts > feed * THROUGH:
-            if cell.charge <= hidden(cell.cell_c):
-                self.dead = True
-                if hidden(cell.cell_c) <= 0:
-                    cell.charge = 0.0
-                self._off("cold" if cell.charge >= 0.03 else "empty")
-                return
+        drains = not out and watts > feed * THROUGH
+        if drains and cell is not None and cell.charge <= hidden(cell.cell_c):
+            self.dead = True
+            if hidden(cell.cell_c) <= 0:
+                cell.charge = 0.0
+            self._off("cold" if cell.charge >= 0.03 else "empty")
+            return
         if out and watts > feed * THROUGH + 1e-9:
             self._off("no_power")
             return

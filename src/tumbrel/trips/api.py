@@ -7,7 +7,6 @@ from ninja import Router, Status
 
 from tumbrel.core.document import PlanDocument
 from tumbrel.core.formats.table import Pasted, read_table
-from tumbrel.core.rehearsal.outcome import rehearse
 from tumbrel.core.rehearsal.result import Rehearsal
 from tumbrel.keeping.api import REFUSALS, owner_of
 from tumbrel.kit.actions import make_kit
@@ -17,8 +16,8 @@ from .actions import delete_trip, make_trip, save_trip, step_trip
 from .demo import load_demos
 from .files import kit_name, open_plan_file, plan_file
 from .queries import trip_lines, trip_row, trip_state
+from .rehearsing import rehearse_again
 from .schemas import TableAsked, TripLine, TripNew, TripSave, TripState, TripStepAsked
-from .to_core import sun_days
 
 router = Router(tags=["trips"])
 
@@ -109,5 +108,5 @@ def table(request: HttpRequest, asked: TableAsked) -> Pasted:  # noqa: ARG001 - 
 @router.post("/rehearsals", response={200: Rehearsal, **REFUSALS}, operation_id="rehearse")
 def rehearsal(request: HttpRequest, asked: PlanDocument) -> HttpResponse:  # noqa: ARG001 - ninja names it
     """Rehearse a document; keeps nothing."""
-    told = rehearse(asked, sun_days=sun_days)
+    told = rehearse_again(asked)
     return HttpResponse(told.model_dump_json(), content_type="application/json")

@@ -44,6 +44,6 @@ def battery_unused(seen: Seen) -> Iterator[Found]:
     }
     for number, battery in enumerate(seen.played.document.kit.batteries):
         cell = next(c for c in seen.played.cells if c.id == battery.id)
-        idle = all(stay.place == "bag" for stay in cell.stays)
+        idle = all(stay.place == cell.home for stay in cell.stays)
         if battery.family in short and idle and cell.charge >= WORTH_SAYING:
             yield Found(f"kit.batteries[{number}]", {"battery": battery.name})

@@ -58,15 +58,15 @@ def hands_not_long_enough(seen: Seen) -> Iterator[Found]:
         part = seen.played.timeline.laid_at(skipped.at_ms)
         if part.item is None:
             continue
-        camera = seen.played.cameras[skipped.camera].camera
+        camera = seen.played.cameras[skipped.camera].camera if skipped.camera >= 0 else None
         values: Values = {
-            "camera": camera.name,
+            "camera": f"{camera.name}'s" if camera else "a",
             "task": skipped.kind,
             "where": part.name,
             "takes_s": round(skipped.takes_ms / 1000),
         }
         path = f"trip.items[{items.index(part.id)}].duration_s"
-        yield Found(path, values, camera.id, part.id)
+        yield Found(path, values, camera.id if camera else None, part.id)
 
 
 def _could_swap(seen: Seen, camera: Camera, what: str, at_ms: int) -> bool:
@@ -79,7 +79,8 @@ def _could_swap(seen: Seen, camera: Camera, what: str, at_ms: int) -> bool:
         if cell.family != camera.battery_family:
             continue
         for stay in cell.stays or ():
-            if stay.place == "bag" and stay.from_ms <= at_ms < stay.to_ms and stay.level_to > 0.1:
+            spare = stay.place == cell.home or "/" in stay.place
+            if spare and stay.from_ms <= at_ms < stay.to_ms and stay.level_to > 0.1:
                 return True
     return False
 

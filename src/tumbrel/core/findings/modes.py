@@ -4,14 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ..document import Assignment, Camera
 from .registry import Found, Seen, Values, check
 
 
 @check("mode_missing", "stop")
 def mode_missing(seen: Seen) -> Iterator[Found]:
     """An assignment names a mode that its camera no longer has."""
-    for number, assignment, camera in _assignments(seen):
+    for number, assignment, camera in seen.assignments():
         if all(mode.id != assignment.mode for mode in camera.modes):
             values: Values = {"camera": camera.name, "mode": assignment.mode}
             path = f"plan.assignments[{number}].mode"
@@ -21,7 +20,7 @@ def mode_missing(seen: Seen) -> Iterator[Found]:
 @check("set_up_missing", "stop")
 def set_up_missing(seen: Seen) -> Iterator[Found]:
     """An assignment names a set-up that its camera no longer has."""
-    for number, assignment, camera in _assignments(seen):
+    for number, assignment, camera in seen.assignments():
         if all(set_up.id != assignment.set_up for set_up in camera.set_ups):
             values: Values = {"camera": camera.name, "set_up": assignment.set_up}
             path = f"plan.assignments[{number}].set_up"
@@ -31,7 +30,7 @@ def set_up_missing(seen: Seen) -> Iterator[Found]:
 @check("feature_not_in_mode", "warn")
 def feature_not_in_mode(seen: Seen) -> Iterator[Found]:
     """A feature is asked that the mode does not allow; it is rehearsed without (E1.3)."""
-    for number, assignment, camera in _assignments(seen):
+    for number, assignment, camera in seen.assignments():
         mode = next((m for m in camera.modes if m.id == assignment.mode), None)
         if mode is None:
             continue
@@ -40,10 +39,3 @@ def feature_not_in_mode(seen: Seen) -> Iterator[Found]:
                 values: Values = {"camera": camera.name, "mode": mode.name, "feature": feature}
                 path = f"plan.assignments[{number}].features"
                 yield Found(path, values, camera.id, assignment.item)
-
-
-def _assignments(seen: Seen) -> Iterator[tuple[int, Assignment, Camera]]:
-    document = seen.played.document
-    cameras = {camera.id: camera for camera in document.kit.cameras}
-    for number, assignment in enumerate(document.plan.assignments):
-        yield number, assignment, cameras[assignment.camera]

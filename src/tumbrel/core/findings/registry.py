@@ -4,10 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, field
+from datetime import UTC, datetime, timedelta
+from zoneinfo import ZoneInfo
 
+from ..document import Assignment, Camera
 from ..parameters import Defaults
 from ..rehearsal.engine import Played
-from ..rehearsal.result import CameraResult, Finding, Severity
+from ..rehearsal.result import CameraResult, Finding, LoopAdvice, Severity
+from ..rehearsal.risk import Single
 from ..wording.findings import finding_words
 
 Value = str | float | int
@@ -21,6 +25,41 @@ class Seen:
     played: Played
     cameras: tuple[CameraResult, ...]
     defaults: Defaults
+    singles: list[Single] = field(default_factory=list)
+    loops: tuple[LoopAdvice, ...] = ()
+
+    def assignments(self) -> Iterator[tuple[int, Assignment, Camera]]:
+        """Every assignment with its number and its camera."""
+        cameras = {camera.id: camera for camera in self.played.document.kit.cameras}
+        for number, assignment in enumerate(self.played.document.plan.assignments):
+            yield number, assignment, cameras[assignment.camera]
+
+    def camera(self, key: str) -> Camera:
+        """A camera by its key."""
+        return next(c for c in self.played.document.kit.cameras if c.id == key)
+
+    def item_of(self, assignment: int) -> str:
+        """The leg or stop of an assignment."""
+        return self.played.document.plan.assignments[assignment].item
+
+    def item_number(self, key: str) -> int:
+        """Where a leg or stop stands in the trip."""
+        return [item.id for item in self.played.document.trip.items].index(key)
+
+    def battery_number(self, key: str) -> int | None:
+        """Where a battery stands in the kit; None for what is none."""
+        keys = [battery.id for battery in self.played.document.kit.batteries]
+        return keys.index(key) if key in keys else None
+
+    def source_number(self, key: str) -> int:
+        """Where a source stands in the kit."""
+        return [source.id for source in self.played.document.kit.sources].index(key)
+
+    def at_ms(self, local: datetime) -> int:
+        """A local clock time, ms from the trip's start."""
+        zone = ZoneInfo(self.played.document.trip.time_zone)
+        at = local.replace(tzinfo=zone).astimezone(UTC)
+        return round((at - self.played.timeline.start_utc) / timedelta(milliseconds=1))
 
 
 @dataclass(frozen=True)
@@ -59,10 +98,14 @@ def check(code: str, severity: Severity) -> Callable[..., Callable[[Seen], Itera
 
 
 def findings_of(
-    played: Played, cameras: tuple[CameraResult, ...], defaults: Defaults
+    played: Played,
+    cameras: tuple[CameraResult, ...],
+    defaults: Defaults,
+    singles: list[Single],
+    loops: tuple[LoopAdvice, ...],
 ) -> tuple[Finding, ...]:
     """Everything that the registered checks find, the gravest first."""
-    seen = Seen(played, cameras, defaults)
+    seen = Seen(played, cameras, defaults, singles, loops)
     found = [
         Finding(
             code=one.code,

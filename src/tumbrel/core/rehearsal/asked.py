@@ -69,6 +69,8 @@ class Recording:
     body: Body
     armed_w: float
     armed_rise_k: float
+    boot_w: float
+    boot_rise_k: float
 
     def __deepcopy__(self, memo: dict[int, object]) -> Recording:
         """Frozen: a checkpoint shares it."""
@@ -356,6 +358,8 @@ def recording_of(
         body=body,
         armed_w=armed_w,
         armed_rise_k=rise_k if as_recording else body.resistance_k_per_w * armed_w,
+        boot_w=own_w + extra_w,
+        boot_rise_k=rise_k,
     )
 
 

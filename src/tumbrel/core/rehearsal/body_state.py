@@ -159,8 +159,10 @@ class BodyState:
     def _in_state(self) -> tuple[float, float]:
         """Draw [W] and rise above still air without sun [K] of the state; off, no rise (E5.1)."""
         state, recording = self.state, self.recording
-        if recording is not None and state in (BOOTING, RECORDING):
+        if recording is not None and state is RECORDING:
             return recording.draw_w, recording.rise_k
+        if recording is not None and state is BOOTING:
+            return recording.boot_w, recording.boot_rise_k
         if recording is not None and state is ARMED:
             return recording.armed_w, recording.armed_rise_k
         if state in (STANDBY, COPYING):

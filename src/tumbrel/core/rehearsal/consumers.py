@@ -12,6 +12,8 @@ from .log import Log
 from .pools import CHARGER_MARK, Cell
 from .supply_table import SupplyTable
 
+SHARE_MS = 60_000
+
 
 @dataclass(slots=True)
 class Bay:
@@ -30,6 +32,7 @@ class ChargerRun:
     granted_w: float = 0.0
     port_wh: float = 0.0
     lost_wh: float = 0.0
+    short: bool = False
 
     @property
     def id(self) -> str:
@@ -70,8 +73,13 @@ class ChargerRun:
         return min(self.charger.in_w, wanted)
 
     def grant(self, watts: float, efficiency: float) -> None:
-        """Share out what the port gives, bay by bay."""
+        """Share out what the port gives, bay by bay.
+
+        What a bay in its taper leaves over goes on to the next, at its mean over the minute for
+        which the grant holds while anything is short.
+        """
         self.granted_w = left = watts
+        self.short = False
         most = self.charger.bay_w or self.charger.in_w
         for bay in self.bays:
             bay.into_w = 0.0
@@ -80,7 +88,17 @@ class ChargerRun:
             wanted = min(most, bay.cell.intake.taper_w(bay.cell.charge) / efficiency)
             given = min(left, wanted)
             bay.into_w = given * efficiency
-            left -= given
+            self.short = self.short or given < wanted - 1e-9
+            soon = bay.cell.intake.charge_after(bay.cell.charge, bay.into_w, SHARE_MS / 2)
+            left -= min(given, bay.cell.intake.taper_w(soon) / efficiency)
+
+    def tapers(self) -> bool:
+        """Whether a bay takes less and less."""
+        return any(
+            bay.cell.charge >= bay.cell.intake.kink_for(bay.into_w) - 1e-9
+            for bay in self.bays
+            if bay.cell is not None and bay.into_w > 0.0
+        )
 
     def taking_w(self, efficiency: float) -> float:
         """What it takes from its port now [W]."""

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ..charging import MS_PER_HOUR, NEVER_MS
 from ..parameters import Defaults
-from .consumers import BankRun, Bay, ChargerRun, Supply
+from .consumers import SHARE_MS, BankRun, Bay, ChargerRun, Supply
 from .march import first_zero
 from .pools import Cell
 
@@ -49,6 +49,8 @@ class GridWatch:
         for supply in self.supplies:
             if any(one is not None for one in supply.ports):
                 first = min(first, supply.table.next_change(self.now_ms))
+        if any(c.short for c in self.chargers) and any(c.tapers() for c in self.chargers):
+            first = min(first, self.now_ms + SHARE_MS)
         after_ms = round(self.defaults.bank_off_after_s.value * 1000)
         for supply in self.supplies:
             bank = supply.bank
@@ -65,6 +67,9 @@ class GridWatch:
         first = NEVER_MS
         if bay.into_w > 0.0:
             first = self.now_ms + cell.intake.ms_to(cell.charge, bay.into_w, cell.intake.full)
+            kink = cell.intake.kink_for(bay.into_w)
+            if cell.charge < kink - 1e-9:
+                first = min(first, self.now_ms + cell.intake.ms_to(cell.charge, bay.into_w, kink))
             low_into_w = d.bank_off_below_w.value * d.charge_efficiency.value
             low_at = 1.0 - (1.0 - cell.intake.kink) * low_into_w / cell.intake.most_w
             if cell.charge < low_at - 1e-9 < cell.intake.full:

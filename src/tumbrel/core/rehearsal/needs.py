@@ -45,7 +45,7 @@ def need_of(run: CameraRun, now_ms: int, horizon_ms: int) -> Need:
         written += span.need_bytes_s * film_ms / 1000.0
         fresh = span.start_ms >= now_ms and span.start_ms != last_end_ms
         if fresh and run.between == "off":
-            wh += spent_wh(span.recording.draw_w, run.boot_ms)
+            wh += spent_wh(span.recording.boot_w, run.boot_ms)
         elif fresh and last_end_ms is not None:
             rest_ms = start_ms - last_end_ms
             wh += spent_wh(draw_w if run.between == "on" else run.standby_w, rest_ms)

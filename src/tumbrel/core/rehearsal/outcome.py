@@ -62,6 +62,7 @@ def tell(played: Played, defaults: Defaults) -> Rehearsal:
     cameras = tuple(_camera(played, run, defaults) for run in played.cameras)
     footage_ms = sum(_playback_ms(played, run) for run in played.cameras)
     singles = singles_of(played)
+    loops = loop_advice(played)
     return Rehearsal(
         start_utc=played.timeline.start_utc,
         duration_ms=played.timeline.duration_ms,
@@ -74,7 +75,7 @@ def tell(played: Played, defaults: Defaults) -> Rehearsal:
         cards=cards_told(played.cards),
         sources=sources_told(played),
         moments=caught_of(played),
-        loops=loop_advice(played),
+        loops=loops,
         at_risk=at_risk(played, singles),
         copies=tuple(
             Copied(
@@ -90,7 +91,7 @@ def tell(played: Played, defaults: Defaults) -> Rehearsal:
             for c in played.hands.copying.copied
         ),
         moves=moves_of(played),
-        findings=findings_of(played, cameras, defaults),
+        findings=findings_of(played, cameras, defaults, singles, loops),
         coverage=_coverage(document, cameras),
         verdict=_verdict(played, cameras),
         largest_loss=largest_loss(played, singles),

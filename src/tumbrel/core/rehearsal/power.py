@@ -2,7 +2,7 @@
 
 What a port grants is fixed from one event of the grid to the next; a cell in its taper takes
 less than was granted. Grants are made anew at every plug, start, stop, full cell, refusal and
-change of a source.
+change of a source, and every minute while one bay tapers and another is short.
 """
 
 from __future__ import annotations
@@ -147,7 +147,8 @@ class Grid(GridWatch):
                 charger.lost_wh += into_wh / efficiency - into_wh
             cell.cell_c = cell.bag_climate.after(cell.cell_c, self.now_ms, to_ms)
             cell.since_ms = to_ms
-            if not cell.rows or to_ms - cell.rows[-1][0] >= ROW_MS:
+            filled = bay.into_w > 0.0 and cell.charge >= cell.intake.full - 1e-9
+            if filled or not cell.rows or to_ms - cell.rows[-1][0] >= ROW_MS:
                 cell.rows.append((to_ms, cell.charge, cell.cell_c))
 
     def _bring_in(self, bank: BankRun, elapsed_ms: int) -> None:
@@ -233,6 +234,7 @@ class Grid(GridWatch):
             elif isinstance(consumer, ChargerRun):
                 given = min(most, consumer.wants_w(efficiency))
                 consumer.grant(given, efficiency)
+                consumer.short = consumer.short or given < consumer.wants_w(efficiency) - 1e-9
             else:
                 assert consumer is not None
                 takes = not consumer.refused and consumer.charge < self.defaults.full.value

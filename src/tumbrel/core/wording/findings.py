@@ -19,8 +19,59 @@ SENTENCES: dict[str, str] = {
     "Swap at the stop before, or make it last.",
     "manual_swap_not_possible": "{battery} cannot go into {camera} at {where}: no hand is free "
     "there, or the battery is not in the bag. Choose another stop or battery.",
-    "hands_not_long_enough": "No time for {camera}'s {task} at {where}: it takes {takes_s} s. "
+    "hands_not_long_enough": "No time for {camera} {task} at {where}: it takes {takes_s} s. "
     "Make the stop longer.",
+    "cold_holds_charge": "{camera} gives out in the cold with {left} % still in its battery, at "
+    "{cell_c} °C. A warmer pocket before, or a case over it, frees some.",
+    "charge_refused_cold": "Below 0 °C, don't charge. {battery} is too cold at {when}; warm it "
+    "first. Follow the maker's instructions.",
+    "charge_refused_hot": "{battery} is too hot to charge at {when}. Let it cool, in the shade. "
+    "Follow the maker's instructions.",
+    "cold_to_charge": "{battery} lies at {cell_c} °C at {stop}: below 0 °C, don't charge. Warm it "
+    "in an inside pocket first. Follow the maker's instructions.",
+    "unattended_charging": "{count} charge at {stop} while you sleep. Never leave lithium cells "
+    "charging unattended in a tent; follow the makers' and the house's rules.",
+    "reserve_touched": "{bank}'s emergency reserve is used up by other loads from {when}.",
+    "bank_switched_off": "{bank} switches itself off at {when}: the camera on it draws too little. "
+    "A hand must switch it on again; choose a bank that stays on.",
+    "no_outside_source": "{camera} is to run on outside power ({set_up}), but no source is chosen "
+    "for it. Choose one on the board.",
+    "full_by_missed": "{unit} is at {charge} % when it must be full. Plug it in earlier, or at a "
+    "stronger port.",
+    "air_carriage": "{unit} holds {wh} W h, more than the {limit} W h that carriers usually allow "
+    "without asking. Spares go in the cabin with their terminals covered; ask the carrier.",
+    "radio_left_on": "{camera}'s radio left on costs {wh} W h while it is off.",
+    "hot_housing": "{camera} reaches {body_c} °C. Keep it off skin and let it cool before "
+    "touching it.",
+    "mode_cannot_loop": "{camera} has no loop in {mode}. Choose another mode or pattern.",
+    "loop_too_short": "{camera}'s loop of {length_s} s overwrites the start of moments before they "
+    "are kept; {shortest_s} s keep 95 in 100 of them whole.",
+    "save_comes_too_late": "{count} keeps of {camera}'s loop come too late: no hand is free, and "
+    "it answers neither voice nor remote.",
+    "window_never_opens": "A window of {camera} never opens on {leg}: {why}.",
+    "takes_where_no_hand": "Takes of {camera} on {leg} want a press each, and no hand is free. "
+    "Roll, loop, or arm it, or use a remote.",
+    "clip_limit_stops": "{camera} stops after {minutes} min in {mode} and waits for a hand.",
+    "slower_than_delivery": "{camera} in {mode} films {fps} frames a second; the film has {film}.",
+    "no_sound_in_slow_motion": "{camera} in {mode} gives no usable sound: it is slowed {slow} "
+    "times, or records none.",
+    "dark_for_frame_rate": "{leg} is mostly dark: {camera} in {mode} gives each frame little "
+    "light. Fewer frames a second see more.",
+    "filter_for_half_interval": "In full sun, 1/{shutter} s in {mode} wants about {stops} stops "
+    "of neutral density on {camera} (ND {density}).",
+    "water_against_set_up": "{camera} as '{set_up}' does not stand the water on {leg}.",
+    "mount_against_activity": "{camera}'s mount does not suit {leg}: {why}. Event rules and local "
+    "law come first.",
+    "one_copy_only": "{minutes} min exist in one place only when you come home. Copy them first.",
+    "copy_not_finished": "{clips} clips do not reach {drive}: {why}.",
+    "copy_never_begun": "The copy at {where} is never made: no hand is free, or the camera is "
+    "busy.",
+    "wiped_with_one_copy": "{clips} clips with fewer than two copies elsewhere: {done}.",
+    "clock_not_set": "{camera}'s clock is not set. It may look as if it records and not do so.",
+    "clocks_drift_apart": "{one} and {other} are {seconds} s apart by the end. Set both, and film "
+    "one clock with both.",
+    "file_names_collide": "{one} and {other} both begin their files with {prefix}. Copy them to "
+    "folders of their own.",
     "place_unknown": "The trip has no place, so the sun's heat is left out. Add one under Route.",
     "nothing_asked": "{camera} is carried and never used.",
 }

@@ -1,0 +1,108 @@
+"""Copies, clocks and file names (E6.5, E6.6, E10)."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from .registry import Found, Seen, Values, check
+
+APART_S = 1.0
+DAY_MS = 86_400_000
+
+
+@check("one_copy_only", "note")
+def one_copy_only(seen: Seen) -> Iterator[Found]:
+    """Footage that at the trip's end exists in one place only."""
+    if not seen.played.document.kit.drives:
+        return
+    end_ms = seen.played.timeline.duration_ms
+    length_ms = sum(s.length_ms for s in seen.singles if s.to_ms > end_ms)
+    if length_ms:
+        yield Found("plan.copies", {"minutes": round(length_ms / 60_000)})
+
+
+@check("copy_not_finished", "warn")
+def copy_not_finished(seen: Seen) -> Iterator[Found]:
+    """A drive is full, or the stop too short: some clips were not copied."""
+    names = {drive.id: drive.name for drive in seen.played.document.kit.drives}
+    for copied in seen.played.hands.copying.copied:
+        if not copied.why_left:
+            continue
+        values: Values = {
+            "clips": copied.left_clips,
+            "drive": names[copied.drive],
+            "why": "there is no more room on it"
+            if copied.why_left == "no_room"
+            else "the hands' time ran out",
+        }
+        item = seen.played.document.plan.copies[copied.number].item
+        yield Found(f"plan.copies[{copied.number}]", values, None, item)
+
+
+@check("copy_never_begun", "warn")
+def copy_never_begun(seen: Seen) -> Iterator[Found]:
+    """A copying that the plan wants, for which no hand was free or the camera was busy."""
+    begun = seen.played.hands.copying.begun
+    for number, copy in enumerate(seen.played.document.plan.copies):
+        if number not in begun:
+            where = seen.played.timeline.by_id[copy.item].name
+            yield Found(f"plan.copies[{number}]", {"where": where}, copy.camera, copy.item)
+
+
+@check("wiped_with_one_copy", "warn")
+def wiped_with_one_copy(seen: Seen) -> Iterator[Found]:
+    """A wipe is asked where fewer than two copies exist elsewhere (E6.5)."""
+    for copied in seen.played.hands.copying.copied:
+        copy = seen.played.document.plan.copies[copied.number]
+        if copy.wipe == "no" or not copied.kept_single:
+            continue
+        done = "wiped all the same" if copy.wipe == "anyway" else "not wiped"
+        values: Values = {"clips": copied.kept_single, "done": done}
+        yield Found(f"plan.copies[{copied.number}].wipe", values, copy.camera, copy.item)
+
+
+@check("clock_not_set", "stop")
+def clock_not_set(seen: Seen) -> Iterator[Found]:
+    """A camera without a clock may look as if it records, and its files lie about the time."""
+    for number, run in enumerate(seen.played.cameras):
+        if run.asked_list and not run.camera.clock_set:
+            values: Values = {"camera": run.camera.name}
+            yield Found(f"kit.cameras[{number}].clock_set", values, run.camera.id)
+
+
+@check("clocks_drift_apart", "note")
+def clocks_drift_apart(seen: Seen) -> Iterator[Found]:
+    """By the trip's end the clocks of two cameras differ by more than a second."""
+    used = [run for run in seen.played.cameras if run.asked_list]
+    if len(used) < 2:
+        return
+    days = seen.played.timeline.duration_ms / DAY_MS
+    slow = min(used, key=lambda run: run.camera.clock_drift_s_per_day)
+    fast = max(used, key=lambda run: run.camera.clock_drift_s_per_day)
+    drift = fast.camera.clock_drift_s_per_day - slow.camera.clock_drift_s_per_day
+    if drift * days > APART_S:
+        values: Values = {
+            "one": slow.camera.name,
+            "other": fast.camera.name,
+            "seconds": round(drift * days, 1),
+        }
+        path = f"kit.cameras[{fast.index}].clock_drift_s_per_day"
+        yield Found(path, values, fast.camera.id)
+
+
+@check("file_names_collide", "warn")
+def file_names_collide(seen: Seen) -> Iterator[Found]:
+    """Two used cameras begin their files alike: copied to one folder, one overwrites the other."""
+    first: dict[str, str] = {}
+    for run in seen.played.cameras:
+        prefix = run.camera.file_prefix.upper()
+        if not prefix or not run.asked_list:
+            continue
+        if prefix in first:
+            values: Values = {
+                "one": first[prefix],
+                "other": run.camera.name,
+                "prefix": prefix,
+            }
+            yield Found(f"kit.cameras[{run.index}].file_prefix", values, run.camera.id)
+        first.setdefault(prefix, run.camera.name)

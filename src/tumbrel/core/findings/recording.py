@@ -1,0 +1,114 @@
+"""Patterns against modes, hands and the sky (E7)."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from ..document import Leg, Loop, Takes, Windows
+from ..rehearsal.causes import Cause
+from ..rehearsal.windows import days_of, span_of
+from .registry import Found, Seen, Values, check
+
+
+@check("mode_cannot_loop", "stop")
+def mode_cannot_loop(seen: Seen) -> Iterator[Found]:
+    """A loop is asked in a mode that has none."""
+    for number, assignment, camera in seen.assignments():
+        mode = next((m for m in camera.modes if m.id == assignment.mode), None)
+        if isinstance(assignment.pattern, Loop) and mode is not None and not mode.loops:
+            values: Values = {"camera": camera.name, "mode": mode.name}
+            path = f"plan.assignments[{number}].pattern"
+            yield Found(path, values, camera.id, assignment.item)
+
+
+@check("loop_too_short", "warn")
+def loop_too_short(seen: Seen) -> Iterator[Found]:
+    """A loop that would have overwritten the start of moments before they are saved."""
+    assignments = seen.played.document.plan.assignments
+    for advice in seen.loops:
+        if advice.length_s >= advice.shortest_s:
+            continue
+        assignment = assignments[advice.assignment]
+        camera = seen.camera(assignment.camera)
+        values: Values = {
+            "camera": camera.name,
+            "length_s": advice.length_s,
+            "shortest_s": advice.shortest_s,
+        }
+        path = f"plan.assignments[{advice.assignment}].pattern.length_s"
+        yield Found(path, values, camera.id, assignment.item)
+
+
+@check("save_comes_too_late", "warn")
+def save_comes_too_late(seen: Seen) -> Iterator[Found]:
+    """On a leg without a free hand, a loop can only be kept by voice or remote."""
+    for run in seen.played.cameras:
+        for span in run.asked_list:
+            if span.loop is None or span.loop.lost_presses == 0:
+                continue
+            values: Values = {"camera": run.camera.name, "count": span.loop.lost_presses}
+            path = f"plan.assignments[{span.assignment}].pattern"
+            yield Found(path, values, run.camera.id, seen.item_of(span.assignment))
+
+
+@check("window_never_opens", "warn")
+def window_never_opens(seen: Seen) -> Iterator[Found]:
+    """A window that does not open on its leg, or whose sun does not rise or set that day."""
+    played = seen.played
+    for number, assignment, camera in seen.assignments():
+        pattern = assignment.pattern
+        if not isinstance(pattern, Windows):
+            continue
+        part = played.timeline.by_id[assignment.item]
+        within = (part.start_ms, part.end_ms)
+        for place, window in enumerate(pattern.windows):
+            spans = [
+                span_of(window, played.document.trip, played.timeline, day)
+                for day in days_of(played.document.trip, played.timeline, within)
+            ]
+            if any(s is not None and s[0] < within[1] and s[1] > within[0] for s in spans):
+                continue
+            no_sun = all(span is None for span in spans)
+            values: Values = {
+                "camera": camera.name,
+                "leg": part.name,
+                "why": "the sun does not do so there" if no_sun else "it lies at another hour",
+            }
+            path = f"plan.assignments[{number}].pattern.windows[{place}]"
+            yield Found(path, values, camera.id, assignment.item)
+
+
+@check("takes_where_no_hand", "warn")
+def takes_where_no_hand(seen: Seen) -> Iterator[Found]:
+    """Takes want a press each, on a leg on which no hand is ever free."""
+    for number, assignment, camera in seen.assignments():
+        item = seen.played.timeline.by_id[assignment.item].item
+        never = isinstance(item, Leg) and item.hands == "never"
+        by_itself = camera.starts_itself or camera.answers_to
+        if isinstance(assignment.pattern, Takes) and never and not by_itself and item:
+            values: Values = {"camera": camera.name, "leg": item.name}
+            path = f"plan.assignments[{number}].pattern"
+            yield Found(path, values, camera.id, assignment.item)
+
+
+@check("clip_limit_stops", "warn")
+def clip_limit_stops(seen: Seen) -> Iterator[Found]:
+    """A clip limit ends the recording and nobody is there to start it again (E6.4)."""
+    for run in seen.played.cameras:
+        gap = next((g for g in run.gaps if g.cause is Cause.CLIP_LIMIT and _long(seen, g)), None)
+        if gap is None:
+            continue
+        assignment = seen.played.document.plan.assignments[gap.assignment]
+        mode = next(m for m in run.camera.modes if m.id == assignment.mode)
+        values: Values = {
+            "camera": run.camera.name,
+            "mode": mode.name,
+            "minutes": round((mode.clip_limit_s or 0) / 60),
+        }
+        path = f"plan.assignments[{gap.assignment}].mode"
+        yield Found(path, values, run.camera.id, assignment.item)
+
+
+def _long(seen: Seen, gap: object) -> bool:
+    start_ms, end_ms = getattr(gap, "start_ms", 0), getattr(gap, "end_ms", 0)
+    return bool(end_ms - start_ms > seen.defaults.note_gap_s.value * 1000)

@@ -1,0 +1,203 @@
+"""Findings on power, patterns, picture and footage: each where it fires, and where it does not."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+
+from tests.build import asks, battery, camera, codes, leg, mode, raw, set_up, stop, takes
+from tumbrel.core.document import PlanDocument
+from tumbrel.core.findings import CHECKS
+from tumbrel.core.rehearsal.outcome import rehearse
+
+Doc = dict[str, Any]
+HOUR = 3600
+COLD = {"temp_start_c": -20.0, "temp_end_c": -20.0}
+HOT = {"temp_start_c": 50.0, "temp_end_c": 50.0}
+HERE = {"place": {"latitude": 44.0, "longitude": 0.0}}
+SLEEPS = {"start_s": HOUR, "duration_s": 4 * HOUR}
+CHARGER = {"id": "ch", "name": "Dock", "families": ["a"], "bays": 2, "in_w": 20}
+PLUG = {"kind": "mains", "id": "plug", "name": "Plug"}
+BANK = {"kind": "bank", "id": "bank", "name": "Bank", "mah": 10_000}
+DRIVE = {"id": "d", "name": "Drive", "free_gb": 500}
+
+
+def made(items: list[Doc], asked: list[Doc], kit: Doc | None = None, **more: Any) -> Doc:
+    """A document with parts of the kit added."""
+    document = raw(items, asked, **more)
+    document["kit"].update(kit or {})
+    return document
+
+
+def way(**more: Any) -> list[Doc]:
+    """One leg of ten minutes."""
+    return [leg("way", 600, **more)]
+
+
+def roll(**more: Any) -> list[Doc]:
+    """Rolled on it."""
+    return [asks("cam", "way", **more)]
+
+
+def stays(power: Doc | None = None, charge: float = 0.5, **more: Any) -> Doc:
+    """A night with a socket and a dock, one low spare."""
+    night = stop("s", 8 * HOUR, socket=power, **more)
+    spare = battery("a2", charge=charge)
+    kit = {"chargers": [CHARGER], "sources": [PLUG]}
+    return made([night, *way()], roll(), kit, batteries=[battery(), spare])
+
+
+def fed(name: str | None = "bank", **more: Any) -> Doc:
+    """A camera on outside power by takes."""
+    one = camera(set_ups=[set_up(power="outside")], charges_in_w=5.0)
+    asked = roll(pattern=takes(10, count=2))
+    chosen = [{"camera": "cam", "source": name}]
+    kit = {"sources": [BANK | more]}
+    return made(way(), asked, kit, cameras=[one], plan={"cameras": chosen})
+
+
+def loop(length: int, seconds: int = 40, hands: str = "stops", **more: Any) -> Doc:
+    """A loop on a leg with two moments."""
+    moments = [{"name": "wave", "count": 2, "seconds": seconds, "reaction_s": 10}]
+    one = camera(**more)
+    asked = roll(pattern={"kind": "loop", "length_s": length})
+    return made(way(moments=moments, hands=hands), asked, cameras=[one])
+
+
+def window(event: str, latitude: float) -> Doc:
+    """A window of the sun on a summer's day."""
+    edges = {
+        "opens": {"kind": "sun", "event": event, "plus_min": -60},
+        "closes": {"kind": "sun", "event": event, "plus_min": 60},
+    }
+    asked = roll(pattern={"kind": "windows", "windows": [edges]})
+    day = [leg("way", 20 * HOUR)]
+    return made(day, asked, trip={"place": {"latitude": latitude, "longitude": 0.0}})
+
+
+def copying(wipe: str = "no", free_gb: float = 500, seconds: int = 4 * HOUR, **more: Any) -> Doc:
+    """Rolled, then copied to a drive at a stop."""
+    copy = {"item": "s", "camera": "cam", "drive": "d", "wipe": wipe}
+    items = [*way(), stop("s", seconds)]
+    plan = {"copies": [copy | more]}
+    return made(items, roll(), {"drives": [DRIVE | {"free_gb": free_gb}]}, plan=plan)
+
+
+def two(**more: Any) -> Doc:
+    """Two cameras that both film."""
+    one, other = camera("cam", **more), camera("two", **more)
+    items = [leg("way", 600)]
+    asked = [asks("cam", "way"), asks("two", "way")]
+    return made(items, asked, cameras=[one, other], batteries=[battery(), battery("a2")])
+
+
+def in_mode(trip: Doc | None = None, items: list[Doc] | None = None, **more: Any) -> Doc:
+    """Rolled in a mode of its own."""
+    one = camera(modes=[mode(**more)])
+    return made(items or way(), roll(), cameras=[one], trip=trip)
+
+
+RADIO = {"cameras": [{"camera": "cam", "radio_left_on": True}]}
+FULL_BY = {"full_by": [{"unit": "a1", "at": "2027-06-12T06:05:00"}]}
+LARGE = {"id": "a", "name": "A", "mah": 30_000, "nominal_v": 3.8}
+TOO_COLD = [leg("way", 2 * HOUR, **COLD)]
+WET = [camera(set_ups=[set_up(water="splash")])]
+CASES: list[tuple[str, Doc, Doc]] = [
+    ("cold_holds_charge", raw(TOO_COLD, roll()), raw([leg("way", 2 * HOUR)], roll())),
+    (
+        "charge_refused_cold",
+        made([stop("s", HOUR, socket={"watts": 20}), leg("way", 4 * HOUR, **COLD)],
+             [asks("cam", "s")],
+             {"chargers": [CHARGER], "sources": [BANK]},
+             batteries=[battery(), battery("a2", charge=0.1)]),
+        stays({"watts": 20}),
+    ),
+    (
+        "charge_refused_hot",
+        made([stop("s", HOUR), leg("way", 4 * HOUR, **HOT)],
+             [asks("cam", "s")],
+             {"chargers": [CHARGER], "sources": [BANK]},
+             batteries=[battery(), battery("a2", charge=0.1)]),
+        stays({"watts": 20}),
+    ),
+    ("cold_to_charge", stays({"watts": 20}, **COLD), stays({"watts": 20})),
+    ("unattended_charging", stays({"watts": 20}, asleep={"start_s": 600, "duration_s": HOUR}),
+     stays({"watts": 20}, charge=1.0, asleep=SLEEPS)),
+    ("reserve_touched",
+     made([leg("way", 20 * HOUR)], [], {
+         "sources": [BANK | {"charge": 0.5, "reserve_wh": 15}],
+         "loads": [{"id": "lamp", "name": "Lamp", "wh_per_day": 20}]}),
+     made([leg("way", 20 * HOUR)], [], {
+         "sources": [BANK | {"reserve_wh": 5}],
+         "loads": [{"id": "lamp", "name": "Lamp", "wh_per_day": 5}]})),
+    ("bank_switched_off", fed(), fed(stays_on=True)),
+    ("no_outside_source", fed(None), fed()),
+    ("full_by_missed", made(way(), [], batteries=[battery(charge=0.4)], plan=FULL_BY),
+     made(way(), [], plan=FULL_BY)),
+    ("air_carriage", made(way(), [], family=LARGE, plan={"by_air": True}),
+     made(way(), [], plan={"by_air": True})),
+    ("radio_left_on",
+     made([leg("way", 30 * HOUR)], [], plan=RADIO),
+     made(way(), [], plan=RADIO)),
+    ("hot_housing", in_mode(rise_k=40.0, items=[leg("way", 2 * HOUR)]), in_mode(rise_k=10.0)),
+    ("mode_cannot_loop",
+     made(way(), roll(pattern={"kind": "loop", "length_s": 60}),
+          cameras=[camera(modes=[mode(loops=False)])]), loop(120)),
+    ("loop_too_short", loop(60), loop(63)),
+    ("save_comes_too_late", loop(120, hands="never"),
+     loop(120, hands="never", answers_to=["voice"])),
+    ("window_never_opens", window("sunset", 75.0), window("sunset", 44.0)),
+    ("takes_where_no_hand",
+     raw(way(hands="never"), roll(pattern=takes(10, count=2))),
+     raw(way(hands="stops"), roll(pattern=takes(10, count=2)))),
+    ("clip_limit_stops",
+     made(way(), roll(),
+          cameras=[camera(continues_after_clip=False, modes=[mode(clip_limit_s=120)])]),
+     in_mode(clip_limit_s=120)),
+    ("slower_than_delivery", in_mode(fps=24), in_mode(fps=25)),
+    ("no_sound_in_slow_motion", in_mode(sound=False), in_mode(fps=60)),
+    ("dark_for_frame_rate",
+     in_mode({**HERE, "start": "2027-06-12T23:30:00"}, fps=120), in_mode(HERE, fps=120)),
+    ("filter_for_half_interval",
+     in_mode({**HERE, "start": "2027-06-12T12:00:00"}),
+     in_mode({**HERE, "start": "2027-06-12T23:30:00"})),
+    ("water_against_set_up", raw(way(wet="splash"), roll()),
+     raw(way(wet="splash"), roll(), cameras=WET)),
+    ("mount_against_activity",
+     raw(way(activity="descent"), roll(),
+         plan={"cameras": [{"camera": "cam", "mount": "hand_held"}]}),
+     raw(way(activity="walk"), roll(), plan={"cameras": [{"camera": "cam", "mount": "hand_held"}]})),
+    ("one_copy_only", made(way(), roll(), {"drives": [DRIVE]}), copying()),
+    ("copy_not_finished", copying(free_gb=0.1), copying()),
+    ("copy_never_begun", copying(seconds=20), copying()),
+    ("wiped_with_one_copy", copying("anyway"), copying("no")),
+    ("clock_not_set", made(way(), roll(), cameras=[camera(clock_set=False)]),
+     made(way(), [], cameras=[camera(clock_set=False)])),
+    ("clocks_drift_apart",
+     made([leg("way", 2 * 86_400)], BOTH, cameras=[camera(), DRIFTS]),
+     made(way(), [asks("cam", "way"), asks("two", "way")],
+          cameras=[camera(), camera("two", clock_drift_s_per_day=2.0)])),
+    ("file_names_collide", two(file_prefix="CLIP"), two(file_prefix="")),
+]  # fmt: skip
+
+
+def of_code(document: Doc, code: str) -> list[Any]:
+    told = rehearse(PlanDocument.model_validate(document))
+    return [finding for finding in told.findings if finding.code == code]
+
+
+@pytest.mark.parametrize(("code", "fires", "quiet"), CASES, ids=[case[0] for case in CASES])
+def test_a_finding_fires_where_it_should_only(code: str, fires: Doc, quiet: Doc) -> None:
+    found = of_code(fires, code)
+    assert found
+    assert found[0].severity == CHECKS[code].severity
+    assert found[0].text
+    assert "{" not in found[0].text
+    assert not of_code(quiet, code)
+
+
+def test_every_check_has_a_case_of_its_own() -> None:
+    """Twelve stand in the other file."""
+    assert len(CHECKS) == len(CASES) + 12
+    assert len(codes(rehearse(PlanDocument.model_validate(fed())))) >= 1

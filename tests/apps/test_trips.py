@@ -170,7 +170,7 @@ def test_the_demo_is_loaded_once(api: Api) -> None:
     first = api.post("/demo")
     assert first["trip"]["name"] == "Ostrel crossing"
     assert api.post("/demo")["id"] == first["id"]
-    assert len(api.get("/trips")) == 1
+    assert len(api.get("/trips")) == 3
 
 
 def test_resetting_the_demo_puts_it_back_and_leaves_other_trips(
@@ -180,10 +180,10 @@ def test_resetting_the_demo_puts_it_back_and_leaves_other_trips(
     api.put(f"/trips/{demo['id']}", renamed(demo, demo["trip"]["name"]) | {"plan": {}})
     call_command("load_demo", "--reset", verbosity=0)
     names = [line["name"] for line in api.get("/trips")]
-    assert sorted(names) == ["Ostrel crossing", "Trial"]
+    assert sorted(names) == ["Halde flat regatta", "Ostrel crossing", "Skarre fell run", "Trial"]
     (fresh,) = [line for line in api.get("/trips") if line["name"] == "Ostrel crossing"]
     assert len(api.get(f"/trips/{fresh['id']}")["plan"]["assignments"]) > 20
-    assert len(api.get("/kits")) == 2
+    assert len(api.get("/kits")) == 4
 
 
 def test_an_empty_kit_can_be_rehearsed(api: Api) -> None:

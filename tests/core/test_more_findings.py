@@ -98,6 +98,9 @@ def in_mode(trip: Doc | None = None, items: list[Doc] | None = None, **more: Any
     return made(items or way(), roll(), cameras=[one], trip=trip)
 
 
+HELD = {"cameras": [{"camera": "cam", "mount": "hand_held"}]}
+BOTH = [asks("cam", "way"), asks("two", "way")]
+DRIFTS = camera("two", clock_drift_s_per_day=2.0)
 RADIO = {"cameras": [{"camera": "cam", "radio_left_on": True}]}
 FULL_BY = {"full_by": [{"unit": "a1", "at": "2027-06-12T06:05:00"}]}
 LARGE = {"id": "a", "name": "A", "mah": 30_000, "nominal_v": 3.8}
@@ -166,8 +169,8 @@ CASES: list[tuple[str, Doc, Doc]] = [
      raw(way(wet="splash"), roll(), cameras=WET)),
     ("mount_against_activity",
      raw(way(activity="descent"), roll(),
-         plan={"cameras": [{"camera": "cam", "mount": "hand_held"}]}),
-     raw(way(activity="walk"), roll(), plan={"cameras": [{"camera": "cam", "mount": "hand_held"}]})),
+         plan=HELD),
+     raw(way(activity="walk"), roll(), plan=HELD)),
     ("one_copy_only", made(way(), roll(), {"drives": [DRIVE]}), copying()),
     ("copy_not_finished", copying(free_gb=0.1), copying()),
     ("copy_never_begun", copying(seconds=20), copying()),
@@ -176,7 +179,7 @@ CASES: list[tuple[str, Doc, Doc]] = [
      made(way(), [], cameras=[camera(clock_set=False)])),
     ("clocks_drift_apart",
      made([leg("way", 2 * 86_400)], BOTH, cameras=[camera(), DRIFTS]),
-     made(way(), [asks("cam", "way"), asks("two", "way")],
+     made(way(), BOTH,
           cameras=[camera(), camera("two", clock_drift_s_per_day=2.0)])),
     ("file_names_collide", two(file_prefix="CLIP"), two(file_prefix="")),
 ]  # fmt: skip

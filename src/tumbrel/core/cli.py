@@ -67,7 +67,8 @@ def _print(document: PlanDocument, told: Rehearsal) -> None:
     for camera in told.cameras:
         for loss in camera.losses:
             when = clock(document.trip, told.start_utc, loss.start_ms)
-            what = f"{hours(loss.minutes)} from {when}, {loss.text} ({loss.importance})"
+            lost = hours(loss.minutes) if loss.minutes else "under 1 min"
+            what = f"{lost} from {when}, {loss.text} ({loss.importance})"
             print(f"  {names[camera.camera]}: {what}")
     for finding in told.findings:
         print(f"{finding.severity}: {finding.text} [{finding.path}]")

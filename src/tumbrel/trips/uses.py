@@ -34,10 +34,14 @@ def named_units(plan: Plan) -> dict[str, set[str]]:
     return {
         "camera": {c.camera for c in chosen}
         | {a.camera for a in plan.assignments}
-        | {s.camera for s in swaps},
+        | {s.camera for s in swaps}
+        | {c.camera for c in plan.copies if c.camera}
+        | {name for link in plan.links for name in link.cameras},
         "battery": {c.battery for c in chosen if c.battery}
         | {s.battery for s in swaps if s.battery},
-        "card": {c.card for c in chosen if c.card},
+        "card": {c.card for c in chosen if c.card} | {c.card for c in plan.copies if c.card},
+        "source": {c.source for c in chosen if c.source},
+        "drive": {c.drive for c in plan.copies},
         "mode": {f"{a.camera}/{a.mode}" for a in plan.assignments},
         "set_up": {f"{a.camera}/{a.set_up}" for a in plan.assignments},
     }
@@ -49,6 +53,8 @@ def units_of(kit: Kit) -> dict[str, dict[str, str]]:
         "camera": {c.id: c.name for c in kit.cameras},
         "battery": {b.id: b.name for b in kit.batteries},
         "card": {c.id: c.name for c in kit.cards},
+        "source": {s.id: s.name for s in kit.sources},
+        "drive": {d.id: d.name for d in kit.drives},
     }
 
 

@@ -42,8 +42,19 @@ def battery_unused(seen: Seen) -> Iterator[Found]:
         for run in seen.played.cameras
         if any(gap.cause in ("empty", "no_battery") for gap in run.gaps)
     }
-    for number, battery in enumerate(seen.played.document.kit.batteries):
-        cell = next(c for c in seen.played.cells if c.id == battery.id)
-        idle = all(stay.place == cell.home for stay in cell.stays)
-        if battery.family in short and idle and cell.charge >= WORTH_SAYING:
-            yield Found(f"kit.batteries[{number}]", {"battery": battery.name})
+    for family in sorted(short):
+        idle = [
+            (number, cell.name)
+            for number, cell in enumerate(seen.played.cells)
+            if cell.family == family
+            and cell.charge >= WORTH_SAYING
+            and all(stay.place == cell.home for stay in cell.stays)
+        ]
+        if idle:
+            names = ", ".join(name for _, name in idle)
+            one = len(idle) == 1
+            values: Values = {
+                "battery": f"{names} {'is' if one else 'are'}",
+                "it": "it" if one else "them",
+            }
+            yield Found(f"kit.batteries[{idle[0][0]}]", values)

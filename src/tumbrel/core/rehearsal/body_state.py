@@ -172,7 +172,7 @@ class BodyState:
     def charges(self, cell: Cell) -> bool:
         """Whether the cell takes charge now: not full, not refused, its battery in (E4.2)."""
         refused = cell.refused or self.body_pause
-        return not refused and cell.charge < cell.intake.full and not self.battery_out
+        return not refused and cell.takes_charge() and not self.battery_out
 
     def wants_w(self) -> float:
         """What it would take from a port [W]: its draw, present or due, and its cell's charging."""

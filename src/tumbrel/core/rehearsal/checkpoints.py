@@ -89,7 +89,7 @@ def play_from(
 
 def _looked_to(checkpoint: Checkpoint, timeline: Timeline) -> int:
     """How far ahead of a checkpoint the engine may have looked until then."""
-    ahead_ms = timeline.next_free_ms(checkpoint.at_ms)
+    ahead_ms = timeline.next_free_end_ms(checkpoint.at_ms)
     if checkpoint.state.grid.supplies:
         ahead_ms = max(ahead_ms, checkpoint.at_ms + SOON_MS)
     boots_ms = max((run.boot_ms for run in checkpoint.state.cameras), default=0)

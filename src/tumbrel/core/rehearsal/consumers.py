@@ -58,7 +58,7 @@ class ChargerRun:
         taking = [
             bay
             for bay in self.bays
-            if bay.cell and not bay.cell.refused and bay.cell.charge < bay.cell.intake.full
+            if bay.cell and not bay.cell.refused and bay.cell.takes_charge()
         ]
         return taking if self.charger.together else taking[:1]
 
@@ -124,6 +124,7 @@ class BankRun:
     into_w: float = 0.0
     refused: str = ""
     dry: bool = False
+    topped: bool = False
     switched_off: bool = False
     low_since_ms: int | None = None
     reserve_touched_ms: int | None = None

@@ -28,6 +28,8 @@ from .rigs import Rig, rigs_of
 from .timeline import Timeline, lay_out
 from .trains import play_takes
 
+MOST_TURNS = 20_000
+
 
 class Turn(IntEnum):
     """What the loop sees to, in the order of its kinds at one instant and priority."""
@@ -70,6 +72,7 @@ class Rehearser:
         self.rigs = rigs_of(document, timeline, self.cameras)
         self.next_rig = 0
         self.rigged: list[Rig] = []
+        self.minute, self.turns = -1, 0
         for run in self.cameras:
             run.plan_next()
 
@@ -85,6 +88,7 @@ class Rehearser:
         end_ms = self.timeline.duration_ms if until_ms is None else until_ms
         while True:
             at_ms, _, turn, index = self._first()
+            self._guard(at_ms)
             if at_ms > end_ms or (until_ms is not None and at_ms >= until_ms):
                 return
             if turn is Turn.CAMERA:
@@ -99,6 +103,15 @@ class Rehearser:
                 self._rig(at_ms)
             else:
                 self._leave(at_ms)
+
+    def _guard(self, at_ms: int) -> None:
+        """Raise RuntimeError when events crowd so that the trip would never end."""
+        minute = at_ms // 60_000
+        if minute != self.minute:
+            self.minute, self.turns = minute, 0
+        self.turns += 1
+        if self.turns > MOST_TURNS:
+            raise RuntimeError(f"over {MOST_TURNS} events in minute {minute} of the trip")
 
     def _first(self) -> tuple[int, int, Turn, int]:
         """What is first: time, priority, kind, and the camera's number."""

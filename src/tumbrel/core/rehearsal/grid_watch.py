@@ -94,7 +94,7 @@ class GridWatch:
         first = bound_ms
         out_w = (self.taken_w(supply) + bank.loads_w) / d.bank_efficiency.value
         per_ms = (out_w - bank.into_w) / MS_PER_HOUR / bank.wh
-        if bank.into_w > 0.0 and bank.charge < d.full.value and per_ms < 0.0:
+        if bank.into_w > 0.0 and bank.charge < d.full.value - 1e-6 and per_ms < 0.0:
             first = min(first, self.now_ms + int((d.full.value - bank.charge) / -per_ms) + 1)
         if bank.into_w > 0.0 or bank.refused:
             for level_c in (d.refuse_cold_c.value, d.refuse_hot_c.value, d.resume_cold_c.value):

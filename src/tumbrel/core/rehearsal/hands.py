@@ -117,11 +117,14 @@ class Hands:
 
     def _due(self, run: CameraRun, here: Laid, now_ms: int, horizon_ms: int) -> Task | None:
         manual = self._manual(run, here, now_ms)
-        if manual is None and run.wanted is None and not run.is_asked_before(horizon_ms):
+        asked_ms = horizon_ms if run.cell else self.timeline.next_free_end_ms(now_ms)
+        if manual is None and run.wanted is None and not run.is_asked_before(asked_ms):
             return None
         if Cause.COPYING in run.holds:
             return None
         run.advance(now_ms)
+        if run.cell is None:  # taken out to charge: it must be back before the next stop begins
+            horizon_ms = self.timeline.next_free_end_ms(now_ms)
         need = need_of(run, now_ms, horizon_ms)
         if manual is not None and manual.cell is not None:
             return manual

@@ -6,6 +6,7 @@ from ..document import Assignment, Leg, PlanDocument
 from ..wording.moves import start_words, stop_words, task_words
 from .engine import Played
 from .result import Move
+from .tasks import Done
 from .timeline import Laid
 
 
@@ -21,7 +22,7 @@ def _tasks(played: Played) -> list[Move]:
             at_ms=done.start_ms,
             end_ms=done.end_ms,
             item=played.timeline.laid_at(done.start_ms).id,
-            camera=played.cameras[done.camera].camera.id if done.camera >= 0 else "",
+            camera=_lane(played, done),
             kind=done.kind,
             takes_out=done.out_name,
             puts_in=done.in_name,
@@ -29,6 +30,16 @@ def _tasks(played: Played) -> list[Move]:
         )
         for done in played.hands.done
     ]
+
+
+def _lane(played: Played, done: Done) -> str:
+    """The camera that a task is for; a spare's is the first of its family, a bank's the first."""
+    cameras = [run.camera for run in played.cameras]
+    if done.camera >= 0:
+        return cameras[done.camera].id
+    family = next((cell.family for cell in played.cells if cell.name == done.out_name), None)
+    mine = (camera.id for camera in cameras if camera.battery_family == family)
+    return next(mine, cameras[0].id if cameras else "")
 
 
 def _starts_and_stops(played: Played) -> list[Move]:

@@ -13,6 +13,7 @@ from .log import Log
 
 BAG = "bag"
 CHARGER_MARK = "/"
+TOPPED_UNTIL = 0.001
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,6 +47,7 @@ class Cell:
     cell_c: float = 20.0
     lost_wh: float = 0.0
     refused: str = ""
+    topped: bool = False
     in_camera: bool = False
     came_ms: int = 0
     came_charge: float = 0.0
@@ -61,6 +63,14 @@ class Cell:
     def in_charger(self) -> bool:
         """Whether it lies in a charger's bay."""
         return CHARGER_MARK in self.place
+
+    def takes_charge(self) -> bool:
+        """Whether it is not full; once full, only again when a thousandth has gone."""
+        if self.charge >= self.intake.full - 1e-9:
+            self.topped = True
+        elif self.charge < self.intake.full - TOPPED_UNTIL:
+            self.topped = False
+        return not self.topped
 
     def climate(self) -> PlaceClimate:
         """Of where it lies; a charger's is the bag's."""

@@ -209,6 +209,10 @@ class Grid(GridWatch):
 
     def _review_bank(self, bank: BankRun) -> None:
         bank.refused = refusal_of(bank.cell_c, bank.refused, self.defaults)
+        if bank.charge >= self.defaults.full.value - 1e-6:  # loads take some as it fills
+            bank.topped = True
+        elif bank.charge < self.defaults.chargeable_below.value:
+            bank.topped = False
         floor = bank.floor(self.defaults.bank_efficiency.value)
         if bank.charge <= floor + 1e-7 and not bank.dry:
             bank.dry = True
@@ -237,7 +241,7 @@ class Grid(GridWatch):
                 consumer.short = consumer.short or given < consumer.wants_w(efficiency) - 1e-9
             else:
                 assert consumer is not None
-                takes = not consumer.refused and consumer.charge < self.defaults.full.value
+                takes = not consumer.refused and not consumer.topped
                 given = min(most, consumer.bank.in_w) if takes else 0.0
                 consumer.into_w = given * efficiency
             left -= given

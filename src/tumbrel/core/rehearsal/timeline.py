@@ -98,6 +98,11 @@ class Timeline:
         place = bisect_right(self.free_hands, at_ms, key=_free_start)
         return self.free_hands[place].start_ms if place < len(self.free_hands) else self.duration_ms
 
+    def next_free_end_ms(self, at_ms: int) -> int:
+        """End of the next interval of free hands after a time, else the trip's end."""
+        place = bisect_right(self.free_hands, at_ms, key=_free_start)
+        return self.free_hands[place].end_ms if place < len(self.free_hands) else self.duration_ms
+
     def laid_at(self, at_ms: int) -> Laid:
         """The leg, stop or wait that holds at a time; the last one at the end."""
         place = bisect_right(self.laid, at_ms, key=_laid_start) - 1

@@ -11,7 +11,7 @@ SENTENCES: dict[str, str] = {
     "in {mode}. Take a faster card or a lower bitrate.",
     "battery_of_wrong_family": "{battery} is of family {family}; {camera} takes {wanted}. "
     "Fit another battery.",
-    "battery_unused": "{battery} is charged and nobody uses it.",
+    "battery_unused": "{battery} charged and nobody uses {it}.",
     "mode_missing": "{camera} has no mode '{mode}' any more. Choose another on the board.",
     "set_up_missing": "{camera} has no set-up '{set_up}' any more. Choose another on the board.",
     "feature_not_in_mode": "{camera} cannot use {feature} in {mode}; rehearsed without.",
@@ -29,8 +29,8 @@ SENTENCES: dict[str, str] = {
     "Follow the maker's instructions.",
     "cold_to_charge": "{battery} lies at {cell_c} °C at {stop}: below 0 °C, don't charge. Warm it "
     "in an inside pocket first. Follow the maker's instructions.",
-    "unattended_charging": "{count} charge at {stop} while you sleep. Never leave lithium cells "
-    "charging unattended in a tent; follow the makers' and the house's rules.",
+    "unattended_charging": "{count} batteries charge at {stop} while you sleep. Never leave "
+    "lithium cells charging unattended in a tent; follow the makers' and the house's rules.",
     "reserve_touched": "{bank}'s emergency reserve is used up by other loads from {when}.",
     "bank_switched_off": "{bank} switches itself off at {when}: the camera on it draws too little. "
     "A hand must switch it on again; choose a bank that stays on.",

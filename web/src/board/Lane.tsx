@@ -9,6 +9,10 @@ const SPINE_PX: Record<Assignment["importance"], number> = { must: 4, want: 2, n
 const FILLS: Record<Assignment["pattern"]["kind"], string> = {
   roll: "var(--rope)",
   takes: "url(#t-takes)",
+  loop: "url(#t-loop)",
+  windows: "var(--rope)",
+  interval: "url(#t-interval)",
+  armed: "url(#t-armed)",
 };
 const GAP_MIN_PX = 12;
 const COOL_C = 15;
@@ -51,6 +55,7 @@ export function Lane(props: LaneProps) {
           <Idle key={band.id + String(band.startMs)} {...props} band={band} spineX={spineX} />
         );
       })}
+      <Frost {...props} spineX={spineX} />
       <CardColumn {...props} />
       <Gaps {...props} spineX={spineX} />
       <BatteryNames {...props} spineX={spineX} />
@@ -103,13 +108,82 @@ function Stretch({ band, assignment, result, lanes, scale, spineX }: StretchProp
     scale.y,
     (m) => spineX + m.charge * lanes.rope,
   );
+  const blocks = assignment.pattern.kind === "windows" ? openIn(result, band) : [band];
   const spine = SPINE_PX[assignment.importance];
   const kind = assignment.pattern.kind;
   return (
     <g>
-      <path d={areaPath(points, spineX)} fill={FILLS[kind]} />
-      <path d={linePath(points)} fill="none" stroke="var(--rope)" strokeWidth={1.2} />
+      {blocks.map((block) => (
+        <path
+          key={block.startMs}
+          d={areaPath(
+            columnPoints(
+              result.course,
+              block.startMs,
+              block.endMs,
+              scale.y,
+              (m) => spineX + m.charge * lanes.rope,
+            ),
+            spineX,
+          )}
+          fill={FILLS[kind]}
+        />
+      ))}
+      <path
+        d={linePath(points)}
+        fill="none"
+        stroke="var(--rope)"
+        strokeWidth={1.2}
+        strokeDasharray={kind === "windows" ? "1 3" : undefined}
+      />
       <rect x={spineX - 1} y={band.y0} width={spine} height={band.y1 - band.y0} fill="var(--ink)" />
+    </g>
+  );
+}
+
+/** Windows are true to the clock: a block for each that opened, nothing between. */
+function openIn(result: CameraResult, band: Band): { startMs: number; endMs: number }[] {
+  return result.filmed
+    .filter((span) => span.item === band.id)
+    .map((span) => ({
+      startMs: Math.max(span.start_ms, band.startMs),
+      endMs: Math.min(span.end_ms, band.endMs),
+    }))
+    .filter((span) => span.endMs > span.startMs);
+}
+
+const FROST_FROM = 0.02;
+
+/** The charge that the cold holds back, as a strip from the spine; where it meets the charge, the rope ends. */
+function Frost({
+  result,
+  lanes,
+  scale,
+  window,
+  spineX,
+  assignments,
+}: LaneProps & { spineX: number }) {
+  const asked = new Set(assignments.map((one) => one.item));
+  return (
+    <g data-part="frost">
+      {scale.bands
+        .filter((band) => asked.has(band.id))
+        .map((band) => {
+          const points = columnPoints(
+            result.course,
+            Math.max(band.startMs, window.startMs),
+            Math.min(band.endMs, window.endMs),
+            scale.y,
+            (m) => spineX + (m.held >= FROST_FROM ? Math.min(m.held, m.charge) : 0) * lanes.rope,
+          );
+          if (points.every((point) => point.x <= spineX)) return null;
+          return (
+            <g key={`${band.id}-${String(band.startMs)}`}>
+              <path d={areaPath(points, spineX)} fill="url(#t-frost)" />
+              <path d={linePath(points)} fill="none" stroke="var(--frost)" strokeWidth={1.2} />
+            </g>
+          );
+        })}
     </g>
   );
 }

@@ -45,7 +45,7 @@ function textOf(
     top,
     bottom: bottom ?? top,
     lines: cause === null ? 1 : 2,
-    minutes: `${minutesText(minutes)} lost`,
+    minutes: minutes > 0 ? `${minutesText(minutes)} lost` : "under 1 min lost",
     cause,
   };
 }

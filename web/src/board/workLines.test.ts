@@ -18,7 +18,7 @@ const MOVES = [
 
 describe("the hands' work of a stop", () => {
   it("is numbered across the board in the order of doing", () => {
-    expect(workLines(MOVES, "camp")).toEqual([
+    expect(workLines(MOVES, "camp")).toMatchObject([
       { number: 1, camera: "chin", text: "stop" },
       { number: 2, camera: "boom", text: "stop · takes" },
       { number: 3, camera: "chin", text: "A3 → A2" },
@@ -28,7 +28,7 @@ describe("the hands' work of a stop", () => {
   it("joins a stop and a start of the same camera when nothing lies between", () => {
     expect(
       workLines([move("chin", "stop", "stop"), move("chin", "start", "roll 4K30")], "camp"),
-    ).toEqual([{ number: 1, camera: "chin", text: "stop · roll" }]);
+    ).toMatchObject([{ number: 1, camera: "chin", text: "stop · roll" }]);
   });
   it("takes as many lines as its busiest camera", () => {
     const chin = DOCUMENT.kit.cameras[0] as Camera;

@@ -4,6 +4,9 @@ export interface WorkLine {
   number: number;
   camera: string;
   text: string;
+  /** What several are plugged into at one stop, and which: they share a line. */
+  charger: string;
+  units: string[];
 }
 
 /** The hands' work of one stop: one line a camera and task, numbered across the board. */
@@ -12,8 +15,18 @@ export function workLines(moves: readonly Move[], item: string): WorkLine[] {
   for (const move of moves.filter((one) => one.item === item)) {
     const before = lines.findLast((one) => one.camera === move.camera);
     const joins = before !== undefined && before.text === "stop" && move.kind === "start";
+    const plugged = lines.findLast(
+      (one) => one.charger === move.puts_in && move.kind === "plug" && move.puts_in !== "",
+    );
     if (joins) before.text = `stop · ${short(move)}`;
-    else lines.push({ number: 0, camera: move.camera, text: short(move) });
+    else if (plugged !== undefined && plugged.camera === move.camera) {
+      plugged.units = [...plugged.units, move.takes_out];
+      plugged.text = `${plugged.units.join(", ")} on ${move.puts_in}`;
+    } else if (move.kind === "plug") {
+      const line = { number: 0, camera: move.camera, text: short(move), charger: move.puts_in };
+      lines.push({ ...line, units: [move.takes_out] });
+    } else
+      lines.push({ number: 0, camera: move.camera, text: short(move), charger: "", units: [] });
   }
   return lines.map((line, place) => ({ ...line, number: place + 1 }));
 }

@@ -35,7 +35,17 @@ import type { Battery, BatteryFamily, Camera, Card, Item, Kit, Mode } from "./ty
 const { plan, trip, kit } = DOCUMENT;
 const camera = kit.cameras[0] as Camera;
 const [camp, way] = trip.items as [Item, Item];
-const EMPTY: Kit = { families: [], cameras: [], batteries: [], cards: [] };
+const EMPTY: Kit = {
+  families: [],
+  cameras: [],
+  batteries: [],
+  cards: [],
+  pockets: [],
+  chargers: [],
+  sources: [],
+  loads: [],
+  drives: [],
+};
 
 describe("assignments", () => {
   it("a fresh one is asked as the camera's last was", () => {

@@ -1,4 +1,14 @@
-import type { Assignment, Camera, CameraPlan, Importance, Item, Kit, Plan, Trip } from "./types";
+import type {
+  Assignment,
+  Camera,
+  CameraPlan,
+  Copy,
+  Importance,
+  Item,
+  Kit,
+  Plan,
+  Trip,
+} from "./types";
 
 export interface TripAndPlan {
   trip: Trip;
@@ -43,6 +53,12 @@ export function withoutAssignment(plan: Plan, camera: string, item: string): Pla
   };
 }
 
+/** The plan with what a camera copies at a stop; null: nothing. */
+export function withCopy(plan: Plan, camera: string, item: string, next: Copy | null): Plan {
+  const others = plan.copies.filter((one) => one.camera !== camera || one.item !== item);
+  return { ...plan, copies: next ? [...others, next] : others };
+}
+
 export function cameraPlan(plan: Plan, camera: string): CameraPlan {
   return (
     plan.cameras.find((one) => one.camera === camera) ?? {
@@ -50,6 +66,8 @@ export function cameraPlan(plan: Plan, camera: string): CameraPlan {
       battery: null,
       card: null,
       angle: "sight",
+      mount: "other",
+      source: null,
       between: "off",
       radio_left_on: false,
     }
@@ -120,5 +138,7 @@ export function freshKey(name: string, taken: Iterable<string>): string {
 }
 
 export function kitKeys(kit: Kit): string[] {
-  return [...kit.cameras, ...kit.batteries, ...kit.cards, ...kit.families].map((one) => one.id);
+  const units = [...kit.cameras, ...kit.batteries, ...kit.cards, ...kit.families, ...kit.pockets];
+  const power = [...kit.chargers, ...kit.sources, ...kit.loads, ...kit.drives];
+  return [...units, ...power].map((one) => one.id);
 }

@@ -39,7 +39,15 @@ export function freshFamily(kit: Kit): BatteryFamily {
   const letters = "ABCDEFGHIJKLMNOPQRSTUVWXYZ";
   const name =
     [...letters].find((letter) => kit.families.every((one) => one.name !== letter)) ?? "new";
-  return { id: freshKey(name, kitKeys(kit)), name, mah: 1200, nominal_v: 3.8, mass_g: 26 };
+  return {
+    id: freshKey(name, kitKeys(kit)),
+    name,
+    mah: 1200,
+    nominal_v: 3.8,
+    mass_g: 26,
+    cold_k: 0,
+    available: [],
+  };
 }
 
 export function freshBattery(kit: Kit, family: BatteryFamily): Battery {
@@ -85,6 +93,8 @@ export function freshMode(taken: readonly Mode[]): Mode {
     features: ["screen", "radio", "positioning", "microphone"],
     box_minutes: null,
     proxy_share: 0,
+    loops: true,
+    sound: true,
   };
 }
 
@@ -104,6 +114,8 @@ export function freshSetUp(taken: readonly SetUp[]): SetUp {
     swap_gloved_s: 60,
     door_blocked_s: 0,
     hot_swap: false,
+    power: "battery",
+    water: "dry",
   };
 }
 
@@ -129,6 +141,10 @@ export function withNewCamera(kit: Kit): { kit: Kit; camera: string } {
     chapter_gb: null,
     limits: null,
     start_gesture: "",
+    answers_to: [],
+    clock_set: true,
+    clock_drift_s_per_day: 0,
+    file_prefix: "",
     set_ups: [freshSetUp([])],
     modes: [freshMode([])],
   };
@@ -173,6 +189,7 @@ export function copyName(name: string, taken: readonly string[]): string {
 export function familyIsFree(kit: Kit, id: string): boolean {
   return (
     kit.cameras.every((one) => one.battery_family !== id) &&
-    kit.batteries.every((one) => one.family !== id)
+    kit.batteries.every((one) => one.family !== id) &&
+    kit.chargers.every((one) => !one.families.includes(id))
   );
 }

@@ -3,20 +3,21 @@ import { COURSE, cameraResult, DOCUMENT, loss, REHEARSAL } from "../testing/samp
 import { clockOf } from "./clock";
 import {
   batteryIn,
-  carriedAt,
-  filmedOnStore,
   findingPlace,
   firstAfter,
   lossesInOrder,
   momentOf,
   nameOfCamera,
 } from "./moment";
+import { pilesOf, portsAt, unitsAt, worstLoss } from "./carried";
 import { cellSentence } from "./sentences";
 import type { Camera } from "./types";
 
 describe("a moment of a course", () => {
   it("lies straight between two rows", () => {
     expect(momentOf(COURSE, 50_000)).toEqual({
+      cellC: 30,
+      held: 0.005,
       charge: 0.75,
       bodyC: 40,
       usedBytes: 500_000,
@@ -28,7 +29,12 @@ describe("a moment of a course", () => {
     expect(momentOf(COURSE, 999_999)?.bodyC).toBe(70);
   });
   it("is nothing without rows", () => {
-    expect(momentOf({ t_ms: [], charge: [], body_c: [], used_bytes: [], state: [] }, 0)).toBeNull();
+    expect(
+      momentOf(
+        { t_ms: [], charge: [], body_c: [], cell_c: [], held: [], used_bytes: [], state: [] },
+        0,
+      ),
+    ).toBeNull();
   });
   it.each([
     [-1, 0],
@@ -43,20 +49,39 @@ describe("a moment of a course", () => {
 
 describe("what is carried", () => {
   it("a battery in a camera has the camera's charge, one in the bag its own", () => {
-    const [a1, a2] = carriedAt(REHEARSAL.batteries, REHEARSAL.cameras, 3_300_000, false);
+    const [a1, a2] = unitsAt(REHEARSAL.batteries, REHEARSAL.cameras, 3_300_000, false);
     expect(a1).toMatchObject({ place: "chin", level: 0.5 });
     expect(a2?.place).toBe("bag");
     expect(a2?.level).toBeCloseTo(1 - (0.1 * 3_300_000) / 5_400_000);
   });
   it("a card has the bytes used so far", () => {
-    const [k1] = carriedAt(REHEARSAL.cards, REHEARSAL.cameras, 3_300_000, true);
+    const [k1] = unitsAt(REHEARSAL.cards, REHEARSAL.cameras, 3_300_000, true);
     expect(k1?.level).toBe(10e9);
   });
-  it("footage on a card grows up to the moment", () => {
-    expect(filmedOnStore(REHEARSAL, "k1", 1_800_000)).toBe(0);
-    expect(filmedOnStore(REHEARSAL, "k1", 2_800_000)).toBe(1_000_000);
-    expect(filmedOnStore(REHEARSAL, "k1", 9_999_999)).toBe(3_000_000);
-    expect(filmedOnStore(REHEARSAL, "k2", 9_999_999)).toBe(0);
+  it("what would be lost is told by the hour", () => {
+    expect(worstLoss(REHEARSAL, 1_800_000).ms).toBe(0);
+    expect(worstLoss(REHEARSAL, 3_700_000)).toEqual({ place: "k1", ms: 1_800_000 });
+  });
+  it("a spare in the bag has the temperature of its own course", () => {
+    const [, a2] = unitsAt(REHEARSAL.batteries, REHEARSAL.cameras, 2_700_000, false);
+    expect(a2).toMatchObject({ place: "bag", cellC: 7 });
+    expect(a2?.level).toBeCloseTo(0.95);
+  });
+  it("batteries are piled by where they lie", () => {
+    const units = unitsAt(REHEARSAL.batteries, REHEARSAL.cameras, 2_700_000, false);
+    const piles = pilesOf(DOCUMENT.kit, REHEARSAL, units);
+    expect(piles.map((pile) => [pile.name, pile.units.map((one) => one.name)])).toEqual([
+      ["in cameras", ["A1"]],
+      ["bag", ["A2"]],
+    ]);
+  });
+  it("a port holds what was last put on it", () => {
+    const hung = [
+      { at_ms: 10, port: 1, unit: "dock" },
+      { at_ms: 50, port: 1, unit: "" },
+    ];
+    const source = { id: "s", name: "S", kind: "bank", ports: 2, given_wh: 0, bank: null, hung };
+    expect([5, 20, 60].map((at) => portsAt(source, at)[1])).toEqual([null, "dock", null]);
   });
   it("the battery in a camera is found by time", () => {
     expect(batteryIn(REHEARSAL, "chin", 0)?.name).toBe("A1");

@@ -1,9 +1,11 @@
-import type { CameraResult, Course, Loss, PlanDocument, Pooled, Rehearsal } from "./types";
+import type { Course, Loss, PlanDocument, Pooled, Rehearsal } from "./types";
 
 export interface Moment {
   charge: number;
   bodyC: number;
   usedBytes: number;
+  held: number;
+  cellC: number;
   state: number;
 }
 
@@ -24,6 +26,8 @@ export function momentOf(course: Course, atMs: number): Moment | null {
     charge: between(course.charge),
     bodyC: between(course.body_c),
     usedBytes: between(course.used_bytes),
+    held: between(course.held),
+    cellC: between(course.cell_c),
     state: course.state[b] ?? 0,
   };
 }
@@ -38,46 +42,6 @@ export function firstAfter(times: readonly number[], atMs: number): number {
     else high = middle;
   }
   return low;
-}
-
-export interface Carried {
-  id: string;
-  name: string;
-  /** Camera id, or "bag". */
-  place: string;
-  level: number;
-  size: number;
-}
-
-/** Where each battery (level: charge) or card (level: bytes used) is at a time. */
-export function carriedAt(
-  pool: readonly Pooled[],
-  cameras: readonly CameraResult[],
-  atMs: number,
-  cards: boolean,
-): Carried[] {
-  return pool.map((one) => {
-    const stay = one.stays.findLast((s) => s.start_ms <= atMs) ?? one.stays[0];
-    const place = stay?.place ?? "bag";
-    const result = cameras.find((camera) => camera.camera === place);
-    const moment = result ? momentOf(result.course, atMs) : null;
-    let level = stay?.level_start ?? 0;
-    if (moment !== null) level = cards ? moment.usedBytes : moment.charge;
-    else if (stay !== undefined && stay.end_ms > stay.start_ms) {
-      const way = Math.min(1, (atMs - stay.start_ms) / (stay.end_ms - stay.start_ms));
-      level = stay.level_start + (stay.level_end - stay.level_start) * way;
-    }
-    return { id: one.id, name: one.name, place, level, size: one.size };
-  });
-}
-
-/** Filmed ms that stand on one card at a time. */
-export function filmedOnStore(rehearsal: Rehearsal, store: string, atMs: number): number {
-  let total = 0;
-  for (const camera of rehearsal.cameras)
-    for (const span of camera.filmed)
-      if (span.card === store) total += Math.max(0, Math.min(span.end_ms, atMs) - span.start_ms);
-  return total;
 }
 
 /** All losses in the order of time, as stations for the next-gap key. */

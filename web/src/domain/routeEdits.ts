@@ -36,6 +36,8 @@ export function freshItem(trip: Trip, kind: Item["kind"], before: Item | undefin
     temp_end_c: temp,
     sun_share: before?.sun_share ?? 0,
     gloves: before?.gloves ?? false,
+    sky: before?.sky ?? 1,
+    moments: [],
   };
   const height = heightAtEnd(before);
   if (kind === "stop")
@@ -47,10 +49,19 @@ export function freshItem(trip: Trip, kind: Item["kind"], before: Item | undefin
     activity: "other",
     hands: "stops",
     air_mps: 0,
+    ...DRY_AND_SLOW,
     height_start_m: height,
     height_end_m: height,
   } satisfies Leg;
 }
+
+/** What a leg has that a stop has not, when it is new. */
+const DRY_AND_SLOW = {
+  speed_mps: 0,
+  vehicle_runs: false,
+  wet: "dry",
+  one_angle_always: false,
+} as const;
 
 export function heightAtEnd(item: Item | undefined): number | null {
   if (item === undefined) return null;
@@ -60,8 +71,10 @@ export function heightAtEnd(item: Item | undefined): number | null {
 /** The same stretch as a leg or as a stop. */
 export function asKind(item: Item, kind: Item["kind"]): Item {
   if (item.kind === kind) return item;
-  const { id, name, duration_s, not_before, temp_start_c, temp_end_c, sun_share, gloves } = item;
-  const shared = { id, name, duration_s, not_before, temp_start_c, temp_end_c, sun_share, gloves };
+  const { id, name, duration_s, not_before, temp_start_c, temp_end_c } = item;
+  const { sun_share, gloves, sky, moments } = item;
+  const air = { temp_start_c, temp_end_c, sun_share, gloves, sky, moments };
+  const shared = { id, name, duration_s, not_before, ...air };
   if (item.kind === "leg")
     return { ...shared, kind: "stop", asleep: null, height_m: item.height_end_m };
   return {
@@ -70,6 +83,7 @@ export function asKind(item: Item, kind: Item["kind"]): Item {
     activity: "other",
     hands: "stops",
     air_mps: 0,
+    ...DRY_AND_SLOW,
     height_start_m: item.height_m,
     height_end_m: item.height_m,
   };

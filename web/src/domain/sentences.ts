@@ -1,8 +1,17 @@
 import { assignmentAt } from "./edits";
 import { batteryIn, momentOf } from "./moment";
 import type { Clock } from "./clock";
-import type { Camera, LaidItem, PlanDocument, Rehearsal } from "./types";
+import type { Camera, LaidItem, Pattern, PlanDocument, Rehearsal } from "./types";
 import { minutesText } from "./units";
+
+const HOW: Record<Pattern["kind"], string> = {
+  roll: "Rolled",
+  takes: "Takes",
+  loop: "Loop",
+  windows: "Windows",
+  interval: "Interval",
+  armed: "Armed",
+};
 
 /** One cell of the board in words, for those who do not see it. */
 export function cellSentence(
@@ -21,7 +30,7 @@ export function cellSentence(
   const result = rehearsal.cameras.find((one) => one.camera === camera.id);
   if (assignment === undefined || result === undefined) return `${head}: not asked.${hands}`;
   const mode = camera.modes.find((one) => one.id === assignment.mode)?.name ?? "a missing mode";
-  const how = assignment.pattern.kind === "roll" ? "Rolled" : "Takes";
+  const how = HOW[assignment.pattern.kind];
   const battery = batteryIn(rehearsal, camera.id, laid.start_ms)?.name ?? "no battery";
   const from = Math.round((momentOf(result.course, laid.start_ms)?.charge ?? 0) * 100);
   const to = Math.round((momentOf(result.course, laid.end_ms - 1)?.charge ?? 0) * 100);

@@ -30,6 +30,15 @@ export type Move = Schemas["Move"];
 export type Loss = Schemas["Loss"];
 export type Finding = Schemas["Finding"];
 export type Pooled = Schemas["Pooled"];
+export type Pocket = Schemas["Pocket"];
+export type Charger = Schemas["Charger"];
+export type Bank = Schemas["Bank"];
+export type Source = Kit["sources"][number];
+export type OtherLoad = Schemas["OtherLoad"];
+export type Drive = Schemas["Drive"];
+export type TripMoment = Schemas["Moment"];
+export type Copy = Schemas["Copy"];
+export type SourceTold = Schemas["SourceTold"];
 export type Shelf = Schemas["Shelf"];
 export type Cord = Schemas["Cord"];
 

@@ -6,6 +6,14 @@ export interface Point {
   y: number;
 }
 
+/** What a rope may show of a row. */
+export interface Shown {
+  charge: number;
+  bodyC: number;
+  usedBytes: number;
+  held: number;
+}
+
 export type ColumnOf = (course: Course, index: number) => number;
 
 /** Points of a column over a time window, its edges included, thinned to one a pixel. */
@@ -14,11 +22,10 @@ export function columnPoints(
   startMs: number,
   endMs: number,
   y: (ms: number) => number,
-  value: (moment: { charge: number; bodyC: number; usedBytes: number }) => number,
+  value: (moment: Shown) => number,
 ): Point[] {
   const points: Point[] = [];
-  const add = (ms: number, moment: { charge: number; bodyC: number; usedBytes: number }) =>
-    points.push({ x: value(moment), y: y(ms) });
+  const add = (ms: number, moment: Shown) => points.push({ x: value(moment), y: y(ms) });
   const first = momentOf(course, startMs);
   if (first === null) return [];
   add(startMs, first);
@@ -29,6 +36,7 @@ export function columnPoints(
       charge: course.charge[i] ?? 0,
       bodyC: course.body_c[i] ?? 0,
       usedBytes: course.used_bytes[i] ?? 0,
+      held: course.held[i] ?? 0,
     });
   }
   const last = momentOf(course, endMs - 1);

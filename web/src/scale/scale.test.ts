@@ -93,7 +93,15 @@ describe("ropes", () => {
     expect(points.at(-1)?.y).toBe(150);
   });
   it("of nothing are nothing", () => {
-    const none = { t_ms: [], charge: [], body_c: [], used_bytes: [], state: [] };
+    const none = {
+      t_ms: [],
+      charge: [],
+      body_c: [],
+      cell_c: [],
+      held: [],
+      used_bytes: [],
+      state: [],
+    };
     expect(columnPoints(none, 0, 1, (ms) => ms, x)).toEqual([]);
     expect(areaPath([], 0)).toBe("");
   });

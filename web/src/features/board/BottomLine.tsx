@@ -1,7 +1,7 @@
 import type { Cell } from "../../board/Drawing";
 import type { Clock } from "../../domain/clock";
 import { assignmentAt } from "../../domain/edits";
-import type { PlanDocument } from "../../domain/types";
+import type { Pattern, PlanDocument } from "../../domain/types";
 
 interface Props {
   document: PlanDocument;
@@ -12,7 +12,14 @@ interface Props {
   handMs: number;
 }
 
-const HOW = { roll: "rolled", takes: "takes" };
+const HOW: Record<Pattern["kind"], string> = {
+  roll: "rolled",
+  takes: "takes",
+  loop: "loop",
+  windows: "windows",
+  interval: "interval",
+  armed: "armed",
+};
 
 /** What click and keys would do here. */
 export function BottomLine({ document, selected, pinned, open, clock, handMs }: Props) {

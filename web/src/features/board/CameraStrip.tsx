@@ -11,6 +11,16 @@ const BETWEEN: Record<NonNullable<CameraPlan["between"]>, string> = {
   on: "goes on recording",
 };
 
+const MOUNTS: Record<CameraPlan["mount"], string> = {
+  helmet: "helmet or head",
+  chest: "chest",
+  hand_held: "hand-held stick",
+  vehicle: "vehicle, sled or boat",
+  tripod: "foot or tripod",
+  wing: "wing or boom",
+  other: "other",
+};
+
 /** How a camera is carried: what is in it at the start, its angle, what it does between stretches. */
 export function CameraStrip({
   document,
@@ -86,6 +96,28 @@ export function CameraStrip({
           onCommit={(between) => put({ between })}
           width="100%"
         />
+        <ChoiceIn
+          label="Mount"
+          value={now.mount ?? "other"}
+          choices={Object.entries(MOUNTS).map(([value, name]) => ({
+            value: value as CameraPlan["mount"],
+            name,
+          }))}
+          onCommit={(mount) => put({ mount })}
+          width="100%"
+        />
+        {kit.sources.length > 0 ? (
+          <ChoiceIn
+            label="Fed, where its set-up is on outside power, by"
+            value={now.source ?? ""}
+            choices={[
+              { value: "", name: "nothing" },
+              ...kit.sources.map((one) => ({ value: one.id, name: one.name })),
+            ]}
+            onCommit={(value) => put({ source: value === "" ? null : value })}
+            width="100%"
+          />
+        ) : null}
         <CheckIn
           label="Radio left on when it is off"
           value={now.radio_left_on ?? false}

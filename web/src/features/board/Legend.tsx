@@ -12,6 +12,22 @@ export const Legend = memo(function Legend() {
         <Entry words="takes: bars, spread over the leg">
           <path d="M6 1H28L18 21H6Z" fill="url(#t-takes)" stroke="var(--rope)" />
         </Entry>
+        <Entry words="loop: diagonals; kept on a word or a press">
+          <path d="M6 1H28L18 21H6Z" fill="url(#t-loop)" stroke="var(--rope)" />
+        </Entry>
+        <Entry words="windows: blocks true to the clock">
+          <path d="M6 3H27V8H6ZM6 13H22V17H6Z" fill="var(--rope)" />
+        </Entry>
+        <Entry words="interval: hairlines, a frame every so often">
+          <path d="M6 1H28L18 21H6Z" fill="url(#t-interval)" stroke="var(--rope)" />
+        </Entry>
+        <Entry words="armed: dots, waiting for a trigger">
+          <path d="M6 1H28L18 21H6Z" fill="url(#t-armed)" stroke="var(--rope)" />
+        </Entry>
+        <Entry words="frost: charge that the cold holds back">
+          <path d="M6 1H28L18 21H6Z" fill="var(--rope)" />
+          <path d="M6 1H10L14 21H6Z" fill="url(#t-frost)" stroke="var(--frost)" />
+        </Entry>
         <Entry words="not filmed, with its cause beside it">
           <rect
             x="7"

@@ -9,6 +9,7 @@ import {
   withAssignment,
   withoutAssignment,
 } from "../../domain/edits";
+import { PATTERNS, patternOf } from "../../domain/patterns";
 import {
   ANGLES,
   type Assignment,
@@ -22,7 +23,9 @@ import {
 } from "../../domain/types";
 import type { Elastic } from "../../scale/elastic";
 import { type Lanes, stripLeft } from "../../scale/lanes";
-import { CheckIn, ChoiceIn, NumberIn, Pick } from "../../ui/fields";
+import { CheckIn, ChoiceIn, Pick } from "../../ui/fields";
+import { CopyHere } from "./CopyHere";
+import { PatternFields } from "./PatternFields";
 import { Strip } from "./Strip";
 import { SwapHere } from "./SwapHere";
 import { useDifferences } from "./useDifferences";
@@ -37,8 +40,6 @@ export interface StripProps {
 }
 
 type How = "off" | Pattern["kind"];
-
-const FIRST_TAKES: Pattern = { kind: "takes", seconds: 30, count: null, per_hour: 6 };
 
 /** How one camera records on one leg or stop. Every change is kept at once, one undo step each. */
 export function StretchStrip({
@@ -110,8 +111,7 @@ export function StretchStrip({
         value={asked?.pattern.kind ?? "off"}
         choices={[
           { value: "off", name: "off", note: note("off") },
-          { value: "roll", name: "roll", note: note("roll") },
-          { value: "takes", name: "takes", note: note("takes") },
+          ...PATTERNS.map((value) => ({ value, name: value, note: note(value) })),
         ]}
         onPick={pick}
       />
@@ -126,6 +126,15 @@ export function StretchStrip({
       ) : null}
       {item.kind === "stop" || item.hands === "free" ? (
         <SwapHere
+          camera={camera}
+          item={item.id}
+          plan={plan}
+          document={document}
+          editPlan={editPlan}
+        />
+      ) : null}
+      {item.kind === "stop" ? (
+        <CopyHere
           camera={camera}
           item={item.id}
           plan={plan}
@@ -162,7 +171,7 @@ const Asked = memo(function Asked({ camera, asked, put, differences, cameraAngle
   });
   return (
     <div className="strip-fields">
-      {asked.pattern.kind === "takes" ? <TakesFields takes={asked.pattern} put={put} /> : null}
+      <PatternFields pattern={asked.pattern} put={put} />
       <ChoiceIn
         label="Mode"
         value={asked.mode}
@@ -215,63 +224,12 @@ const Asked = memo(function Asked({ camera, asked, put, differences, cameraAngle
   );
 });
 
-type TakesPattern = Extract<Pattern, { kind: "takes" }>;
-
-function TakesFields({
-  takes,
-  put,
-}: {
-  takes: TakesPattern;
-  put: (part: Partial<Assignment>) => void;
-}) {
-  const byCount = takes.count != null;
-  const change = (part: Partial<TakesPattern>) => put({ pattern: { ...takes, ...part } });
-  return (
-    <div className="row">
-      <NumberIn
-        label="Each"
-        unit="s"
-        value={takes.seconds}
-        min={1}
-        max={86_400}
-        whole
-        onCommit={(seconds) => change({ seconds })}
-        width={84}
-      />
-      <NumberIn
-        label={byCount ? "Takes" : "Takes an hour"}
-        unit={byCount ? "in all" : "1/h"}
-        value={byCount ? takes.count : takes.per_hour}
-        min={byCount ? 1 : 0.1}
-        max={byCount ? 2000 : 240}
-        whole={byCount}
-        onCommit={(number) => change(byCount ? { count: number } : { per_hour: number })}
-        width={146}
-      />
-      <button
-        type="button"
-        className="plain link"
-        onClick={() =>
-          change(byCount ? { count: null, per_hour: 6 } : { count: 10, per_hour: null })
-        }
-      >
-        {byCount ? "count by the hour instead" : "count in all instead"}
-      </button>
-    </div>
-  );
-}
-
-function patternOf(how: Pattern["kind"], asked: Assignment | undefined): Pattern {
-  if (how === "roll") return { kind: "roll" };
-  return asked?.pattern.kind === "takes" ? asked.pattern : FIRST_TAKES;
-}
-
 /** The plans that the strip's buttons would make, by button. */
 function alternativesOf(plan: Plan, camera: Camera, item: string): Map<string, Plan> {
   const asked = assignmentAt(plan, camera.id, item);
   const base = asked ?? freshAssignment(plan, camera, item);
   const made = new Map<string, Plan>();
-  for (const how of ["roll", "takes"] as const)
+  for (const how of PATTERNS)
     if (asked?.pattern.kind !== how)
       made.set(how, withAssignment(plan, { ...base, pattern: patternOf(how, asked) }));
   if (asked === undefined) return made;

@@ -78,8 +78,8 @@ function Losses({
               onClick={() => goTo({ camera: loss.camera, item: loss.item }, loss.start_ms)}
             >
               <span className="side-row-head label">
-                <b>{minutesText(loss.minutes)}</b> {nameOfCamera(document, loss.camera)},{" "}
-                {loss.text}
+                <b>{loss.minutes > 0 ? minutesText(loss.minutes) : "Under 1 min"}</b>{" "}
+                {nameOfCamera(document, loss.camera)}, {loss.text}
               </span>
               <span className="side-row-more label">
                 {clock.full(loss.start_ms)} · {itemName(loss.item)} · {loss.importance}

@@ -8,7 +8,7 @@ import {
   withUnit,
 } from "../../domain/kitEdits";
 import type { Battery, BatteryFamily, Kit } from "../../domain/types";
-import { NameIn, NumberIn, PercentIn } from "../../ui/fields";
+import { ChoiceIn, NameIn, NumberIn, PercentIn } from "../../ui/fields";
 
 interface Props {
   kit: Kit;
@@ -124,6 +124,19 @@ function FamilyBlock({
                 onCommit={(charge) => put({ ...battery, charge })}
                 width={92}
               />
+              {kit.pockets.length > 0 ? (
+                <ChoiceIn
+                  label="Lies in"
+                  path={`${path}.pocket`}
+                  value={battery.pocket ?? ""}
+                  choices={[
+                    { value: "", name: "the bag" },
+                    ...kit.pockets.map((one) => ({ value: one.id, name: one.name })),
+                  ]}
+                  onCommit={(value) => put({ ...battery, pocket: value === "" ? null : value })}
+                  width={130}
+                />
+              ) : null}
               <button
                 type="button"
                 className="plain link"

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { withCopiedCamera, withoutUnit } from "../../domain/kitEdits";
 import type { Camera, Kit, KitState } from "../../domain/types";
 import { CheckIn, ChoiceIn, NameIn, NumberIn, Pick, TextIn } from "../../ui/fields";
+import { CameraMore } from "./CameraMore";
 import { Modes } from "./Modes";
 import type { Going } from "./Parts";
 import { SetUps } from "./SetUps";
@@ -136,6 +137,7 @@ export function CameraEditor({ kit, camera, uses, choose, editKit }: Props) {
           />
         </div>
       </details>
+      <CameraMore camera={camera} path={path} put={put} />
       <Modes
         camera={camera}
         path={path}

@@ -12,6 +12,7 @@ import { useLedTo } from "../../ui/useLedTo";
 import { Batteries } from "./Batteries";
 import { CameraEditor } from "./CameraEditor";
 import { Cards } from "./Cards";
+import { Power } from "./Power";
 import { ShelfView } from "./ShelfView";
 import "./kit.css";
 
@@ -105,6 +106,7 @@ function KitOf({ kitId }: { kitId: number }) {
         <div>
           <Batteries kit={kit} editKit={editKit} />
           <Cards kit={kit} editKit={editKit} />
+          <Power kit={kit} editKit={editKit} />
         </div>
       </div>
     </main>

@@ -183,6 +183,14 @@ function ModeFields({
             />
           ))}
         </div>
+        <div className="row checks">
+          <CheckIn label="can loop" value={mode.loops} onCommit={(loops) => putMode({ loops })} />
+          <CheckIn
+            label="records sound"
+            value={mode.sound}
+            onCommit={(sound) => putMode({ sound })}
+          />
+        </div>
       </details>
     </>
   );

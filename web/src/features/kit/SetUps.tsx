@@ -1,6 +1,6 @@
 import { freshSetUp } from "../../domain/kitEdits";
 import type { Camera } from "../../domain/types";
-import { CheckIn, NameIn, NumberIn, PercentIn } from "../../ui/fields";
+import { CheckIn, ChoiceIn, NameIn, NumberIn, PercentIn } from "../../ui/fields";
 import { type Going, Parts } from "./Parts";
 
 interface Props {
@@ -84,6 +84,28 @@ export function SetUps({ camera, path, put, usedIn, ask }: Props) {
               max={1800}
               onCommit={(door_blocked_s) => putSetUp({ door_blocked_s })}
               width={150}
+            />
+            <ChoiceIn
+              label="Runs on"
+              value={setUp.power}
+              choices={[
+                { value: "battery", name: "its battery" },
+                { value: "outside", name: "outside power, battery in" },
+                { value: "outside_only", name: "outside power, battery out" },
+              ]}
+              onCommit={(power) => putSetUp({ power })}
+              width={210}
+            />
+            <ChoiceIn
+              label="Stands"
+              value={setUp.water}
+              choices={[
+                { value: "dry", name: "no water" },
+                { value: "splash", name: "splashes" },
+                { value: "under", name: "under water" },
+              ]}
+              onCommit={(water) => putSetUp({ water })}
+              width={126}
             />
             <CheckIn
               label="Swaps without stopping"

@@ -2,6 +2,7 @@ import { Button } from "@mui/material";
 import { asKind, ACTIVITIES, fromLocalField, HANDS, localField } from "../../domain/routeEdits";
 import type { Item, Leg, Stop } from "../../domain/types";
 import { durationText, parseDuration } from "../../domain/units";
+import { MoreFields } from "./MoreFields";
 import { CheckIn, ChoiceIn, NameIn, NumberIn, PercentIn, TextIn } from "../../ui/fields";
 
 interface Props {
@@ -99,6 +100,7 @@ export function RowFields({
           onCommit={(gloves) => put({ ...item, gloves })}
         />
       </div>
+      <MoreFields item={item} path={path} put={put} />
       <div className="row row-tools">
         <Button size="small" onClick={() => onInsert("leg")}>
           Leg after

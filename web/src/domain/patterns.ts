@@ -1,0 +1,60 @@
+import type { Assignment, Pattern } from "./types";
+
+export const PATTERNS: readonly Pattern["kind"][] = [
+  "roll",
+  "takes",
+  "loop",
+  "windows",
+  "interval",
+  "armed",
+];
+
+export type Windows = Extract<Pattern, { kind: "windows" }>;
+export type Edge = Windows["windows"][number]["opens"];
+
+/** Each pattern as it is when it is first chosen. */
+const FRESH: Record<Pattern["kind"], Pattern> = {
+  roll: { kind: "roll" },
+  takes: { kind: "takes", seconds: 30, count: null, per_hour: 6 },
+  loop: { kind: "loop", length_s: 120, segments: 5, saves: null, saves_per_hour: null },
+  windows: {
+    kind: "windows",
+    windows: [
+      {
+        opens: { kind: "clock", at: "07:00:00" },
+        closes: { kind: "clock", at: "08:00:00" },
+      },
+    ],
+  },
+  interval: { kind: "interval", every_s: 10, frame_mb: null, playback_fps: 25 },
+  armed: {
+    kind: "armed",
+    count: null,
+    per_hour: 4,
+    seconds: 20,
+    pre_record_s: 5,
+    trigger: "motion",
+  },
+};
+
+/** The pattern of a kind: as it is asked now, else as it is when it is new. */
+export function patternOf(kind: Pattern["kind"], asked: Assignment | undefined): Pattern {
+  return asked?.pattern.kind === kind ? asked.pattern : FRESH[kind];
+}
+
+export const SUN_EVENTS = ["sunrise", "sunset", "dawn", "dusk"] as const;
+
+/** "07:00" of a clock edge, for a field; null for an edge of the sun. */
+export function clockText(edge: Edge): string | null {
+  return edge.kind === "clock" ? edge.at.slice(0, 5) : null;
+}
+
+/** A clock edge from "7:05" or "07:05"; null when it is none. */
+export function clockEdge(text: string): Edge | null {
+  const found = /^(\d{1,2}):(\d\d)$/.exec(text.trim());
+  const hour = Number(found?.[1] ?? 99);
+  const minute = Number(found?.[2] ?? 99);
+  if (hour > 23 || minute > 59) return null;
+  const two = (number: number) => String(number).padStart(2, "0");
+  return { kind: "clock", at: `${two(hour)}:${two(minute)}:00` };
+}

@@ -1,0 +1,54 @@
+import { memo } from "react";
+import type { Camera, Copy, Plan, PlanDocument } from "../../domain/types";
+import { withCopy } from "../../domain/edits";
+import { ChoiceIn } from "../../ui/fields";
+
+interface Props {
+  camera: Camera;
+  item: string;
+  plan: Plan;
+  document: PlanDocument;
+  editPlan: (change: (old: Plan) => Plan) => void;
+}
+
+const NONE = "";
+const WIPE: Record<Copy["wipe"], string> = {
+  no: "then leave it in the camera",
+  with_two_copies: "then wipe what has two copies",
+  anyway: "then wipe all the same",
+};
+
+/** What is in the camera, copied to a phone or drive at this stop, and perhaps wiped. */
+export const CopyHere = memo(function CopyHere({ camera, item, plan, document, editPlan }: Props) {
+  const { drives } = document.kit;
+  if (drives.length === 0) return null;
+  const copy = plan.copies.find((one) => one.camera === camera.id && one.item === item);
+  const put = (next: Omit<Copy, "camera" | "item"> | null) =>
+    editPlan((old) => withCopy(old, camera.id, item, next && { ...next, camera: camera.id, item }));
+  return (
+    <div className="strip-fields">
+      <ChoiceIn
+        label="Copy its footage here"
+        value={copy?.drive ?? NONE}
+        choices={[
+          { value: NONE, name: "no" },
+          ...drives.map((one) => ({ value: one.id, name: `to ${one.name}` })),
+        ]}
+        onCommit={(drive) => put(drive === NONE ? null : { drive, wipe: copy?.wipe ?? "no" })}
+        width="100%"
+      />
+      {copy ? (
+        <ChoiceIn
+          label="And then"
+          value={copy.wipe}
+          choices={Object.entries(WIPE).map(([value, name]) => ({
+            value: value as Copy["wipe"],
+            name,
+          }))}
+          onCommit={(wipe) => put({ drive: copy.drive, wipe })}
+          width="100%"
+        />
+      ) : null}
+    </div>
+  );
+});

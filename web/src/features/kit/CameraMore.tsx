@@ -1,0 +1,79 @@
+import type { Camera } from "../../domain/types";
+import { CheckIn, NumberIn, TextIn } from "../../ui/fields";
+
+interface Props {
+  camera: Camera;
+  path: string;
+  put: (part: Partial<Camera>) => void;
+}
+
+const ANSWERS = ["voice", "remote"] as const;
+
+/** Power at its own port, how it is answered without a hand, its clock and its files' names. */
+export function CameraMore({ camera, path, put }: Props) {
+  return (
+    <details>
+      <summary>Port, voice, clock and file names</summary>
+      <div className="row fields">
+        <NumberIn
+          label="Its port takes"
+          unit="W"
+          value={camera.charges_in_w}
+          min={0.1}
+          max={2000}
+          assumed="no port"
+          onCommit={(charges_in_w) => put({ charges_in_w })}
+          onClear={() => put({ charges_in_w: null })}
+          width={150}
+        />
+        <NumberIn
+          label="Armed"
+          unit="W"
+          value={camera.armed_w}
+          min={0}
+          max={60}
+          assumed="standby"
+          onCommit={(armed_w) => put({ armed_w })}
+          onClear={() => put({ armed_w: null })}
+          width={140}
+        />
+        <TextIn
+          label="Files begin with"
+          path={`${path}.file_prefix`}
+          value={camera.file_prefix}
+          onCommit={(file_prefix) => put({ file_prefix: file_prefix.slice(0, 12) })}
+          width={130}
+        />
+        <NumberIn
+          label="Clock drifts"
+          unit="s a day"
+          value={camera.clock_drift_s_per_day}
+          min={-600}
+          max={600}
+          onCommit={(clock_drift_s_per_day) => put({ clock_drift_s_per_day })}
+          width={150}
+        />
+        <CheckIn
+          label="Clock is set"
+          path={`${path}.clock_set`}
+          value={camera.clock_set}
+          onCommit={(clock_set) => put({ clock_set })}
+        />
+        {ANSWERS.map((answer) => (
+          <CheckIn
+            key={answer}
+            label={`answers to ${answer}`}
+            value={camera.answers_to.includes(answer)}
+            onCommit={(on) =>
+              put({
+                answers_to: ANSWERS.filter((one) =>
+                  one === answer ? on : camera.answers_to.includes(one),
+                ),
+              })
+            }
+          />
+        ))}
+      </div>
+    </details>
+  );
+}

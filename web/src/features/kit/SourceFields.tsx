@@ -1,0 +1,146 @@
+import { portsOf, SOURCE_KINDS } from "../../domain/powerEdits";
+import type { Bank, Pocket, Source } from "../../domain/types";
+import { CheckIn, ChoiceIn, NameIn, NumberIn, PercentIn, TextIn } from "../../ui/fields";
+
+interface Props {
+  source: Source;
+  pockets: readonly Pocket[];
+  path: string;
+  put: (next: Source) => void;
+}
+
+/** A source's name, ports, and what only its kind has. */
+export function SourceFields({ source, pockets, path, put }: Props) {
+  return (
+    <>
+      <NameIn
+        label={SOURCE_KINDS[source.kind]}
+        path={path}
+        value={source.name}
+        onCommit={(name) => put({ ...source, name })}
+        width={130}
+      />
+      <TextIn
+        label="Ports, W"
+        value={source.ports.join(", ")}
+        check={(text) => (portsOf(text) === null ? "Like 18, 10: watts of each port." : null)}
+        onCommit={(text) => {
+          const ports = portsOf(text);
+          if (ports !== null) put({ ...source, ports });
+        }}
+        width={100}
+      />
+      {source.kind === "bank" ? <BankFields bank={source} pockets={pockets} put={put} /> : null}
+      {source.kind === "dynamo" || source.kind === "panel" ? (
+        <NumberIn
+          label="Rated"
+          unit="W"
+          value={source.rated_w}
+          min={0.1}
+          max={2000}
+          onCommit={(rated_w) => put({ ...source, rated_w })}
+          width={92}
+        />
+      ) : null}
+      {source.kind === "panel" ? (
+        <>
+          <ChoiceIn
+            label="Laid out"
+            value={source.out_at}
+            choices={[
+              { value: "always", name: "always" },
+              { value: "legs", name: "on legs" },
+              { value: "stops", name: "at stops" },
+            ]}
+            onCommit={(out_at) => put({ ...source, out_at })}
+            width={104}
+          />
+          <NumberIn
+            label="Tilt"
+            unit="°"
+            value={source.tilt_deg}
+            min={0}
+            max={90}
+            onCommit={(tilt_deg) => put({ ...source, tilt_deg })}
+            width={76}
+          />
+          <NumberIn
+            label="Looks to"
+            unit="° from north"
+            value={source.azimuth_deg}
+            min={0}
+            max={359}
+            onCommit={(azimuth_deg) => put({ ...source, azimuth_deg })}
+            width={148}
+          />
+        </>
+      ) : null}
+    </>
+  );
+}
+
+function BankFields({
+  bank,
+  pockets,
+  put,
+}: {
+  bank: Bank;
+  pockets: readonly Pocket[];
+  put: (next: Source) => void;
+}) {
+  return (
+    <>
+      <NumberIn
+        label="Capacity"
+        unit="mAh"
+        value={bank.mah}
+        min={1}
+        max={500_000}
+        onCommit={(mah) => put({ ...bank, mah })}
+        width={120}
+      />
+      <PercentIn
+        label="Charge"
+        value={bank.charge}
+        onCommit={(charge) => put({ ...bank, charge })}
+        width={92}
+      />
+      <NumberIn
+        label="Takes"
+        unit="W"
+        value={bank.in_w}
+        min={0.1}
+        max={2000}
+        onCommit={(in_w) => put({ ...bank, in_w })}
+        width={88}
+      />
+      <NumberIn
+        label="Emergency reserve"
+        unit="W h"
+        value={bank.reserve_wh}
+        min={0}
+        max={5000}
+        onCommit={(reserve_wh) => put({ ...bank, reserve_wh })}
+        width={168}
+      />
+      <ChoiceIn
+        label="Lies in"
+        value={bank.pocket ?? ""}
+        choices={[
+          { value: "", name: "the bag" },
+          ...pockets.map((one) => ({ value: one.id, name: one.name })),
+        ]}
+        onCommit={(value) => put({ ...bank, pocket: value === "" ? null : value })}
+        width={140}
+      />
+      <CheckIn
+        label="stays on under low load"
+        value={bank.stays_on}
+        onCommit={(stays_on) => put({ ...bank, stays_on })}
+      />
+      <span className="hint">
+        gives about {((bank.mah * 3.7 * 0.85 * bank.health) / 1000).toFixed(0)} W h
+      </span>
+    </>
+  );
+}

@@ -1,0 +1,213 @@
+import { Button } from "@mui/material";
+import type { Item, Leg, Stop, TripMoment } from "../../domain/types";
+import { CheckIn, ChoiceIn, NameIn, NumberIn, PercentIn } from "../../ui/fields";
+
+interface Props {
+  item: Item;
+  path: string;
+  put: (next: Item) => void;
+}
+
+const IMPORTANCES = ["must", "want", "nice"] as const;
+const FRESH: TripMoment = {
+  name: "something worth having",
+  count: 2,
+  per_hour: null,
+  seconds: 30,
+  reaction_s: 5,
+  importance: "want",
+};
+
+/** Moments worth having, light on a panel, speed and water, a socket at a stop. */
+export function MoreFields({ item, path, put }: Props) {
+  return (
+    <details>
+      <summary>
+        Moments, power and water{item.moments.length > 0 ? ` (${String(item.moments.length)})` : ""}
+      </summary>
+      <div className="row fields">
+        <PercentIn
+          label="Clear sky on a panel"
+          value={item.sky}
+          onCommit={(sky) => put({ ...item, sky })}
+          width={158}
+        />
+        {item.kind === "leg" ? (
+          <LegMore leg={item} path={path} put={put} />
+        ) : (
+          <StopMore stop={item} put={put} />
+        )}
+      </div>
+      <Moments item={item} path={path} put={put} />
+    </details>
+  );
+}
+
+function LegMore({ leg, path, put }: { leg: Leg; path: string; put: (next: Item) => void }) {
+  return (
+    <>
+      <NumberIn
+        label="Speed, for a dynamo"
+        unit="m/s"
+        value={leg.speed_mps}
+        min={0}
+        max={100}
+        onCommit={(speed_mps) => put({ ...leg, speed_mps })}
+        width={178}
+      />
+      <ChoiceIn
+        label="Water"
+        path={`${path}.wet`}
+        value={leg.wet}
+        choices={[
+          { value: "dry", name: "none" },
+          { value: "splash", name: "splashes" },
+          { value: "under", name: "under water" },
+        ]}
+        onCommit={(wet) => put({ ...leg, wet })}
+        width={126}
+      />
+      <CheckIn
+        label="Vehicle runs"
+        value={leg.vehicle_runs}
+        onCommit={(vehicle_runs) => put({ ...leg, vehicle_runs })}
+      />
+      <CheckIn
+        label="Always one angle on"
+        value={leg.one_angle_always}
+        onCommit={(one_angle_always) => put({ ...leg, one_angle_always })}
+      />
+    </>
+  );
+}
+
+function StopMore({ stop, put }: { stop: Stop; put: (next: Item) => void }) {
+  const socket = stop.socket;
+  return (
+    <>
+      <CheckIn
+        label="Has a socket"
+        value={socket != null}
+        onCommit={(on) =>
+          put({ ...stop, socket: on ? { watts: 20, start_s: 0, duration_s: null } : null })
+        }
+      />
+      {socket == null ? null : (
+        <>
+          <NumberIn
+            label="Socket gives"
+            unit="W"
+            value={socket.watts}
+            min={0.1}
+            max={2000}
+            onCommit={(watts) => put({ ...stop, socket: { ...socket, watts } })}
+            width={120}
+          />
+          <NumberIn
+            label="from"
+            unit="min in"
+            value={Math.round(socket.start_s / 60)}
+            min={0}
+            max={44_640}
+            whole
+            onCommit={(min) => put({ ...stop, socket: { ...socket, start_s: min * 60 } })}
+            width={110}
+          />
+          <NumberIn
+            label="for"
+            unit="min"
+            value={socket.duration_s == null ? null : Math.round(socket.duration_s / 60)}
+            min={1}
+            max={44_640}
+            whole
+            assumed="to the end"
+            onCommit={(min) => put({ ...stop, socket: { ...socket, duration_s: min * 60 } })}
+            onClear={() => put({ ...stop, socket: { ...socket, duration_s: null } })}
+            width={140}
+          />
+        </>
+      )}
+    </>
+  );
+}
+
+function Moments({ item, path, put }: Props) {
+  const change = (place: number, part: Partial<TripMoment>) =>
+    put({
+      ...item,
+      moments: item.moments.map((one, n) => (n === place ? { ...one, ...part } : one)),
+    });
+  return (
+    <>
+      {item.moments.map((moment, place) => (
+        <div
+          className="row fields"
+          key={place}
+          role="group"
+          aria-label={`Moment ${String(place + 1)}`}
+        >
+          <NameIn
+            label="Moment"
+            path={`${path}.moments[${String(place)}].name`}
+            value={moment.name}
+            onCommit={(name) => change(place, { name })}
+            width={210}
+          />
+          <NumberIn
+            label={moment.count == null ? "An hour" : "How many"}
+            unit={moment.count == null ? "1/h" : "in all"}
+            value={moment.count ?? moment.per_hour}
+            min={moment.count == null ? 0.1 : 1}
+            max={moment.count == null ? 240 : 2000}
+            whole={moment.count != null}
+            onCommit={(number) =>
+              change(place, moment.count == null ? { per_hour: number } : { count: number })
+            }
+            width={126}
+          />
+          <NumberIn
+            label="Lasts"
+            unit="s"
+            value={moment.seconds}
+            min={1}
+            max={86_400}
+            whole
+            onCommit={(seconds) => change(place, { seconds })}
+            width={88}
+          />
+          <NumberIn
+            label="You react in"
+            unit="s"
+            value={moment.reaction_s}
+            min={0}
+            max={3600}
+            whole
+            onCommit={(reaction_s) => change(place, { reaction_s })}
+            width={126}
+          />
+          <ChoiceIn
+            label="Importance"
+            value={moment.importance}
+            choices={IMPORTANCES.map((value) => ({ value, name: value }))}
+            onCommit={(importance) => change(place, { importance })}
+            width={106}
+          />
+          <button
+            type="button"
+            className="plain link"
+            onClick={() => put({ ...item, moments: item.moments.filter((_, n) => n !== place) })}
+          >
+            Delete moment {moment.name}
+          </button>
+        </div>
+      ))}
+      <Button
+        size="small"
+        disabled={item.moments.length >= 20}
+        onClick={() => put({ ...item, moments: [...item.moments, FRESH] })}
+      >
+        Add a moment
+      </Button>
+    </>
+  );
+}

@@ -1,8 +1,10 @@
 import type { Assignment, Camera, CameraResult, LaidItem, Pooled } from "../domain/types";
 import type { Band, Elastic } from "../scale/elastic";
 import type { Lanes } from "../scale/lanes";
+import { minutesText } from "../domain/units";
 import { LINE_PX } from "../scale/labels";
 import { gapTexts } from "./gapTexts";
+import { BatteryNames, CardColumn } from "./LaneUnits";
 import { areaPath, columnPoints, linePath } from "../scale/rope";
 
 const SPINE_PX: Record<Assignment["importance"], number> = { must: 4, want: 2, nice: 1 };
@@ -100,7 +102,7 @@ interface StretchProps extends LaneProps {
   spineX: number;
 }
 
-function Stretch({ band, assignment, result, lanes, scale, spineX }: StretchProps) {
+function Stretch({ camera, band, assignment, result, lanes, scale, spineX }: StretchProps) {
   const points = columnPoints(
     result.course,
     band.startMs,
@@ -108,6 +110,8 @@ function Stretch({ band, assignment, result, lanes, scale, spineX }: StretchProp
     scale.y,
     (m) => spineX + m.charge * lanes.rope,
   );
+  if (fedOnly(camera, assignment))
+    return <Fed band={band} assignment={assignment} lanes={lanes} spineX={spineX} />;
   const blocks = assignment.pattern.kind === "windows" ? openIn(result, band) : [band];
   const spine = SPINE_PX[assignment.importance];
   const kind = assignment.pattern.kind;
@@ -137,6 +141,47 @@ function Stretch({ band, assignment, result, lanes, scale, spineX }: StretchProp
         strokeDasharray={kind === "windows" ? "1 3" : undefined}
       />
       <rect x={spineX - 1} y={band.y0} width={spine} height={band.y1 - band.y0} fill="var(--ink)" />
+    </g>
+  );
+}
+
+const FED_PX = 12;
+
+function fedOnly(camera: Camera, assignment: Assignment): boolean {
+  return camera.set_ups.find((one) => one.id === assignment.set_up)?.power === "outside_only";
+}
+
+/** On outside power with the battery out nothing is spent: a cord of even width, with a plug. */
+function Fed({
+  band,
+  assignment,
+  lanes,
+  spineX,
+}: Pick<StretchProps, "band" | "assignment" | "lanes" | "spineX">) {
+  const height = band.y1 - band.y0;
+  const spine = SPINE_PX[assignment.importance];
+  return (
+    <g>
+      <rect
+        x={spineX}
+        y={band.y0}
+        width={FED_PX}
+        height={height}
+        fill={FILLS[assignment.pattern.kind]}
+        stroke="var(--rope)"
+      />
+      <rect x={spineX - 1} y={band.y0} width={spine} height={height} fill="var(--ink)" />
+      {height >= 15 && lanes.rope >= 40 ? (
+        <text
+          className="label"
+          x={spineX + FED_PX + 4}
+          y={band.y0 + 13}
+          fontSize={12}
+          fill="var(--ink-2)"
+        >
+          outside
+        </text>
+      ) : null}
     </g>
   );
 }
@@ -225,7 +270,9 @@ function Gaps({
   const losses = result.losses.filter(
     (loss) => loss.end_ms > window.startMs && loss.start_ms < window.endMs,
   );
-  const texts = lanes.gutterW < 60 ? [] : gapTexts(losses, scale, compact);
+  const stops = new Set(scale.bands.filter((one) => one.kind === "stop").map((one) => one.id));
+  const onLegs = losses.filter((loss) => !stops.has(loss.item));
+  const texts = lanes.gutterW < 60 ? [] : gapTexts(onLegs, scale, compact);
   return (
     <g data-part="gaps">
       {losses.map((loss) => {
@@ -249,6 +296,22 @@ function Gaps({
               stroke="var(--gap)"
               strokeWidth={2}
             />
+            {stops.has(loss.item) && lanes.rope >= 56 ? (
+              <text
+                className="label"
+                x={spineX + 2 + lanes.rope / 2}
+                y={top + height / 2 + 4}
+                textAnchor="middle"
+                fontSize={12}
+                fontWeight={640}
+                fill="var(--gap)"
+                stroke="var(--paper)"
+                strokeWidth={4}
+                paintOrder="stroke"
+              >
+                {loss.minutes > 0 ? minutesText(loss.minutes) : "< 1 min"}
+              </text>
+            ) : null}
           </g>
         );
       })}
@@ -264,106 +327,6 @@ function Gaps({
           </text>
         ))}
       </g>
-    </g>
-  );
-}
-
-/** Room left, on each card for as long as it is in. */
-function CardColumn({ camera, result, lanes, scale, window, stores, x }: LaneProps) {
-  const left = x + lanes.card;
-  const width = lanes.phone ? 4 : 8;
-  return (
-    <g>
-      <rect
-        x={left}
-        y={0}
-        width={width}
-        height={scale.height}
-        fill="none"
-        stroke="var(--card)"
-        strokeWidth={0.7}
-      />
-      {stores.flatMap((store) =>
-        store.stays
-          .filter(
-            (stay) =>
-              stay.place === camera.id &&
-              stay.end_ms > window.startMs &&
-              stay.start_ms < window.endMs,
-          )
-          .map((stay) => {
-            const room = (used: number) =>
-              left + width * Math.max(0, 1 - used / Math.max(1, store.size));
-            const from = Math.max(stay.start_ms, window.startMs);
-            const points = columnPoints(
-              result.course,
-              from,
-              Math.min(stay.end_ms, window.endMs),
-              scale.y,
-              (m) => room(m.usedBytes),
-            );
-            return (
-              <path
-                key={`${store.id}-${String(stay.start_ms)}`}
-                d={areaPath(points, left)}
-                fill="var(--card)"
-                fillOpacity={0.85}
-              />
-            );
-          }),
-      )}
-    </g>
-  );
-}
-
-/** The fitted battery's name at the top of each battery's first stretch in the window. */
-function BatteryNames({
-  camera,
-  assignments,
-  batteries,
-  lanes,
-  scale,
-  spineX,
-  laid,
-}: LaneProps & { spineX: number }) {
-  let shown = "";
-  const names: { id: string; name: string; y: number }[] = [];
-  for (const band of scale.bands) {
-    if (lanes.phone && band.kind === "stop") continue; // the work stands on the rope there
-    if (!assignments.some((one) => one.item === band.id)) continue;
-    const from = laid.find((one) => one.id === band.id)?.start_ms ?? band.startMs;
-    const battery = batteries.find((one) =>
-      one.stays.some(
-        (stay) =>
-          stay.place === camera.id &&
-          stay.start_ms <= Math.max(from, band.startMs) &&
-          stay.end_ms > from,
-      ),
-    );
-    if (battery && battery.id !== shown && band.y1 - band.y0 >= 15) {
-      shown = battery.id;
-      names.push({ id: band.id, name: battery.name, y: band.y0 });
-    }
-  }
-  if (lanes.rope < 30) return null;
-  return (
-    <g className="label" fontSize={12} fontWeight={640}>
-      {names.map((one) => (
-        <g key={one.id}>
-          <rect
-            x={spineX + 5}
-            y={one.y + 2}
-            width={7 + one.name.length * 7}
-            height={14}
-            fill="var(--paper)"
-            stroke="var(--rope)"
-            strokeWidth={0.8}
-          />
-          <text x={spineX + 8.5} y={one.y + 13} fill="var(--ink)">
-            {one.name}
-          </text>
-        </g>
-      ))}
     </g>
   );
 }

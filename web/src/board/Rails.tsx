@@ -25,7 +25,7 @@ export function Rails(props: RailsProps) {
             key={band.id + String(band.startMs)}
             x={lanes.lightX}
             y={band.y0}
-            width={lanes.width - lanes.lightX}
+            width={Math.max(0, lanes.width - lanes.lightX)}
             height={band.y1 - band.y0}
             fill="var(--band)"
           />
@@ -244,7 +244,9 @@ function temperature(item: Item): string {
   const [a, b] = [Math.round(item.temp_start_c), Math.round(item.temp_end_c)].sort(
     (one, other) => one - other,
   ) as [number, number];
-  return a === b ? degreesText(a) : `${degreesText(a).slice(0, -1)}–${degreesText(b)}`;
+  if (a === b) return degreesText(a);
+  const between = a < 0 || b < 0 ? " to " : "–";
+  return `${degreesText(a).slice(0, -1)}${between}${degreesText(b)}`;
 }
 
 function climbText([from, to]: [number, number]): string {

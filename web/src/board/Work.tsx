@@ -1,6 +1,7 @@
 import type { Camera, Move } from "../domain/types";
 import type { Elastic } from "../scale/elastic";
 import type { Lanes } from "../scale/lanes";
+import { fitted } from "../scale/labels";
 import { workLines } from "./workLines";
 
 interface WorkProps {
@@ -46,7 +47,10 @@ export function Work({ moves, cameras, scale, lanes }: WorkProps) {
                       strokeWidth={3}
                       paintOrder="stroke"
                     >
-                      {line.text}
+                      <title>
+                        {line.charger ? `${line.text} into ${line.charger}` : line.text}
+                      </title>
+                      {fitted(line.text, lanes.gutterW)}
                     </text>
                   )}
                 </g>

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { DOCUMENT } from "../testing/samples";
 import type { Camera, Move } from "../domain/types";
+import { fitted } from "../scale/labels";
 import { workHeights, workLines } from "./workLines";
 
 function move(camera: string, kind: Move["kind"], text: string, item = "camp"): Move {
@@ -37,4 +38,24 @@ describe("the hands' work of a stop", () => {
     expect(heights.get("hut")).toBe(1);
     expect(heights.get("nowhere")).toBeUndefined();
   });
+});
+
+it("several batteries into one charger at a stop are one line", () => {
+  const plug = (unit: string, into: string): Move => ({
+    at_ms: 0,
+    end_ms: 1,
+    item: "hut",
+    camera: "chin",
+    kind: "plug",
+    takes_out: unit,
+    puts_in: into,
+    text: `plug ${unit}`,
+  });
+  const lines = workLines([plug("A1", "Dock"), plug("A4", "Dock"), plug("Slab", "Socket")], "hut");
+  expect(lines.map((line) => line.text)).toEqual(["plug A1, A4", "plug Slab"]);
+});
+
+it("a line is cut to its gutter", () => {
+  expect(fitted("copy to Pit laptop", 80)).toBe("copy to Pit…");
+  expect(fitted("stop", 80)).toBe("stop");
 });

@@ -21,7 +21,7 @@ export function workLines(moves: readonly Move[], item: string): WorkLine[] {
     if (joins) before.text = `stop · ${short(move)}`;
     else if (plugged !== undefined && plugged.camera === move.camera) {
       plugged.units = [...plugged.units, move.takes_out];
-      plugged.text = `${plugged.units.join(", ")} on ${move.puts_in}`;
+      plugged.text = `plug ${plugged.units.join(", ")}`;
     } else if (move.kind === "plug") {
       const line = { number: 0, camera: move.camera, text: short(move), charger: move.puts_in };
       lines.push({ ...line, units: [move.takes_out] });
@@ -31,8 +31,22 @@ export function workLines(moves: readonly Move[], item: string): WorkLine[] {
   return lines.map((line, place) => ({ ...line, number: place + 1 }));
 }
 
+/** A move in as few words as the gutter holds; the cell's own words say all of it. */
 function short(move: Move): string {
-  return move.kind === "start" ? (move.text.split(" ")[0] ?? "start") : move.text;
+  switch (move.kind) {
+    case "start":
+      return move.text.split(" ")[0] ?? "start";
+    case "plug":
+      return `plug ${move.takes_out}`;
+    case "copy":
+      return "copy";
+    case "copy_end":
+      return "cable off";
+    case "wake":
+      return "bank on";
+    default:
+      return move.text;
+  }
 }
 
 /** Lines of work that the busiest camera has at each stop. */

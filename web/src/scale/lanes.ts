@@ -49,7 +49,7 @@ export function lanesOf(width: number, cameras: number): Lanes {
     spine,
     card,
     gutter: card + 14,
-    gutterW: lane - card - 18,
+    gutterW: Math.max(0, lane - card - 18),
     work: lane - card - 18 >= WORK_PX ? card + 14 : spine + 4,
     width: Math.max(width, rails + lane * count),
   };

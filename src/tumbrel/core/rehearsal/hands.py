@@ -42,6 +42,7 @@ class Hands:
         self.read(document, timeline)
         self.linked = _links(document, cameras)
         self.busy_until_ms = 0
+        self.swaps_ms = 0
         self.task: Task | None = None
         self.done: Log[Done] = Log()
         self.skipped: Log[Skipped] = Log()
@@ -58,7 +59,7 @@ class Hands:
 
     def decision_instants(self) -> list[int]:
         """Starts of free-hands intervals, their ends less all swap times, manual swaps (E8.2)."""
-        swaps_ms = sum(
+        swaps_ms = self.swaps_ms = sum(
             self._swap_ms(run.asked_list[0].recording if run.asked_list else None, run, 0)
             for run in self.cameras
             if run.camera.battery_comes_out
@@ -158,6 +159,8 @@ class Hands:
         """Swap when what can be reached falls short of what is asked (E8.3)."""
         if not run.camera.battery_comes_out or need.wh <= 0.0 or self._fed(run):
             return None
+        if run.cell is None and self._may_wait(run, now_ms):
+            return None
         gives = run.cell is not None and not run.dead and run.cell.charge > run.line()
         reachable = run.cell.reachable_wh(need.coldest_c) if run.cell and gives else 0.0
         wanted = need.wh * self.defaults.swap_margin.value
@@ -192,6 +195,13 @@ class Hands:
             camera=run.index,
             cell=best,
         )
+
+    def _may_wait(self, run: CameraRun, now_ms: int) -> bool:
+        """Whether a camera whose battery was taken out to charge can do without it for now."""
+        interval = self.timeline.free_interval(now_ms)
+        if interval is None or run.is_asked_before(interval.end_ms):
+            return False
+        return now_ms < interval.end_ms - self.swaps_ms
 
     def _fed(self, run: CameraRun) -> bool:
         """Whether what is wanted next runs on outside power alone."""

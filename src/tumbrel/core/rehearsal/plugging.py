@@ -65,6 +65,7 @@ class Plugging:
         self.timeline = timeline
         self._uses = self._manual_uses()
         self._full_by = self._deadlines()
+        self._fed = self._cameras_fed()
 
     def _manual_uses(self) -> dict[str, list[int]]:
         uses: dict[str, list[int]] = {}
@@ -72,6 +73,21 @@ class Plugging:
             if swap.battery is not None:
                 uses.setdefault(swap.battery, []).append(self.timeline.by_id[swap.item].start_ms)
         return uses
+
+    def _cameras_fed(self) -> dict[str, set[str]]:
+        """For each source, the cameras that the plan feeds from it in some set-up."""
+        outside = {
+            (camera.id, set_up.id)
+            for camera in self.document.kit.cameras
+            for set_up in camera.set_ups
+            if set_up.power != "battery"
+        }
+        used = {a.camera for a in self.document.plan.assignments if (a.camera, a.set_up) in outside}
+        fed: dict[str, set[str]] = {}
+        for chosen in self.document.plan.cameras:
+            if chosen.source is not None and chosen.camera in used:
+                fed.setdefault(chosen.source, set()).add(chosen.camera)
+        return fed
 
     def _deadlines(self) -> dict[str, int]:
         zone = ZoneInfo(self.document.trip.time_zone)
@@ -118,7 +134,9 @@ class Plugging:
             order = cell.document_order
             if run.camera.charges_in_w is not None:
                 yield self._as_low(cell.id, cell.charge, order, now_ms, camera=run)
-            elif self._worth_unloading(run, now_ms, interval):
+            elif refusal_of(cell.cell_c, "", self.defaults) == "" and self._worth_unloading(
+                run, now_ms, interval
+            ):
                 yield self._as_low(cell.id, cell.charge, order, now_ms, cell=cell, camera=run)
         for number, bank in enumerate(self.grid.banks):
             full = bank.charge >= below or bank.refused != ""
@@ -211,7 +229,7 @@ class Plugging:
         return min(found, key=lambda s: PREFERENCE[s.source.kind], default=None)
 
     def _may_hang(self, consumer: Consumer, supply: Supply, now_ms: int) -> bool:
-        if supply.free_port() is None or supply.port_of(consumer) is not None:
+        if supply.port_of(consumer) is not None or not self._has_room(supply):
             return False
         if supply.bank is not None:
             if isinstance(consumer, BankRun) or supply.bank.dry:
@@ -221,6 +239,12 @@ class Plugging:
         if isinstance(supply.source, Mains):
             return supply.table.at(now_ms) > 0.0
         return supply.table.ever(now_ms, now_ms + SOON_MS)
+
+    def _has_room(self, supply: Supply) -> bool:
+        """Whether a port is free beside those that the plan keeps for cameras it feeds."""
+        free = sum(one is None for one in supply.ports)
+        hung = {one.camera.id for one in supply.ports if isinstance(one, CameraRun)}
+        return free > len(self._fed.get(supply.source.id, set()) - hung)
 
     def _wake(self) -> Task | None:
         """A bank that switched itself off while something on it wants power."""

@@ -79,4 +79,12 @@ SENTENCES: dict[str, str] = {
 
 def finding_words(code: str, values: Mapping[str, str | float | int]) -> str:
     """The sentence of a finding's code with its values. Raises KeyError for an unknown code."""
-    return SENTENCES[code].format(**values)
+    told = {
+        name: str(value).replace("-", "\u2212") if _negative(value) else value
+        for name, value in values.items()
+    }
+    return SENTENCES[code].format(**told)
+
+
+def _negative(value: str | float) -> bool:
+    return not isinstance(value, str) and value < 0

@@ -33,10 +33,10 @@ def task_words(kind: str, takes_out: str, puts_in: str) -> str:
     if kind == "wake":
         return f"switch {puts_in} on"
     if kind == "plug":
-        return f"{takes_out} on {puts_in}"
+        return f"plug {takes_out} into {puts_in}" if puts_in else f"plug {takes_out}"
     if kind == "copy":
         return f"copy {takes_out} to {puts_in}"
     if kind == "copy_end":
-        return f"{takes_out} off {puts_in}"
+        return f"take the cable off {puts_in}"
     change = f"{takes_out} → {puts_in}" if takes_out else f"{puts_in} in"
     return change if kind == "swap" else f"card {change}"

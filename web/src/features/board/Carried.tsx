@@ -126,8 +126,7 @@ function Batteries({ units, title }: { units: readonly Unit[]; title: (unit: Uni
           <i style={{ width: percentText(unit.level).replace(" ", "") }} />
           <b>{unit.name}</b>
           <span>
-            {Math.round(unit.level * 100)}
-            <span className="sr"> per cent, {title(unit)}</span>
+            {Math.round(unit.level * 100)} %<span className="sr">, {title(unit)}</span>
             {unit.cellC === null ? null : <em> {degrees(unit.cellC)}</em>}
           </span>
         </li>

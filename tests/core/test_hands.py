@@ -151,7 +151,7 @@ def test_a_hot_swap_goes_on_filming() -> None:
         batteries=[battery("a1", charge=0.5), battery("a2")],
     )
     assert [text for text, _, _ in swaps(told)] == ["A1 → A2", "A2 → A1"]
-    assert gaps(only(told)) == [("empty", 5_160_000, 5_190_000)]
+    assert gaps(only(told)) == [("empty", 5_159_999, 5_189_999)]
 
 
 def test_the_card_is_swapped_where_its_room_does_not_reach() -> None:

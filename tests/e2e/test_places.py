@@ -116,8 +116,8 @@ def test_a_finding_leads_to_its_field(page: Page, trip: str) -> None:
     expect(page).to_have_url(re.compile(r"/route\?at=trip\.items"))
     expect(page.get_by_label("Hands", exact=True)).to_be_focused()
     page.go_back()
-    page.get_by_role("button", name="A5 is charged and nobody uses it.", exact=False).click()
-    expect(page.locator('[data-path="kit.batteries[4]"]')).to_be_focused()
+    page.get_by_role("button", name="are charged and nobody uses them.", exact=False).click()
+    expect(page.locator('[data-path="kit.batteries[2]"]')).to_be_focused()
 
 
 def test_days_and_folds(page: Page, trip: str) -> None:
@@ -155,7 +155,7 @@ def test_a_manual_swap_and_what_a_camera_carries(page: Page, trip: str) -> None:
     page.get_by_role("gridcell", name="Chin, Spring bend").click()
     page.get_by_label("Battery here").select_option("a9")
     expect(page.get_by_role("gridcell", name="Chin, Spring bend")).to_have_accessible_name(
-        re.compile("A1 → A9")
+        re.compile("A4 → A9")
     )
     page.keyboard.press("Escape")
     page.get_by_role("button", name="Camp", exact=True).click()
@@ -183,3 +183,65 @@ def test_takes_are_typed_and_refused_beside_the_field(page: Page, trip: str) -> 
     expect(page.get_by_role("gridcell", name="Boom, long flight")).to_have_accessible_name(
         re.compile("Filmed 1[45] min of 15 min")
     )
+
+
+def test_a_loop_is_chosen_typed_and_drawn_and_kept_over_reload(page: Page, trip: str) -> None:
+    board(page, trip)
+    page.get_by_role("gridcell", name="Chin, long flight").click()
+    strip = page.get_by_role("dialog", name="Chin, long flight")
+    strip.get_by_role("group", name="How it records").get_by_role("button", name="loop").click()
+    strip.get_by_label("Length, s").fill("9")
+    expect(strip.get_by_text("From 10 to 86400 s.")).to_be_visible()
+    strip.get_by_label("Length, s").fill("200")
+    strip.get_by_label("Length, s").press("Enter")
+    expect(page.get_by_label("Verdict").get_by_text("watched by a loop").first).to_be_visible()
+    page.reload()
+    expect(page.get_by_role("gridcell", name="Chin, long flight")).to_have_accessible_name(
+        re.compile("Loop 2.7K60")
+    )
+
+
+def test_windows_are_typed_by_the_sun_and_the_clock(page: Page, trip: str) -> None:
+    board(page, trip)
+    page.get_by_role("gridcell", name="Foot, Shelf camp").click()
+    strip = page.get_by_role("dialog", name="Foot, Shelf camp")
+    strip.get_by_role("group", name="How it records").get_by_role("button", name="windows").click()
+    strip.get_by_label("opens", exact=True).select_option("sunset")
+    strip.get_by_label("opens after, min").fill("-30")
+    strip.get_by_label("opens after, min").press("Enter")
+    strip.get_by_label("closes", exact=True).select_option("dusk")
+    expect(page.get_by_role("gridcell", name="Foot, Shelf camp")).to_have_accessible_name(
+        re.compile(r"Windows 2.7K60 .*Filmed 1 h 0")
+    )
+    strip.get_by_label("Copy its footage here").select_option("pebble")
+    expect(page.get_by_role("gridcell", name="Foot, Shelf camp")).to_have_accessible_name(
+        re.compile("copy Foot memory to Pebble drive")
+    )
+
+
+def test_a_bank_and_a_pocket_are_added_to_the_kit(page: Page, trip: str) -> None:
+    board(page, trip)
+    page.get_by_role("link", name="Kit").click()
+    page.get_by_role("button", name="Add a power bank").click()
+    bank = page.get_by_role("listitem", name="source power bank")
+    bank.get_by_label("Ports, W").fill("0")
+    expect(bank.get_by_text("Like 18, 10")).to_be_visible()
+    bank.get_by_label("Ports, W").fill("18, 5")
+    bank.get_by_label("Ports, W").press("Enter")
+    page.get_by_role("button", name="Add a pocket").click()
+    expect(page.get_by_role("listitem", name="pocket inside pocket")).to_be_visible()
+    page.get_by_role("link", name="Board").click()
+    expect(page.get_by_label("What you carry").get_by_text("power bank").first).to_be_visible()
+
+
+def test_moments_and_a_socket_are_typed_on_the_route(page: Page, trip: str) -> None:
+    board(page, trip)
+    page.get_by_role("link", name="Route").click()
+    page.get_by_role("button", name=re.compile("gorge walk")).first.click()
+    page.get_by_text("Moments, power and water").click()
+    page.get_by_role("button", name="Add a moment").click()
+    page.get_by_label("Lasts, s").fill("45")
+    page.get_by_label("Lasts, s").press("Enter")
+    page.get_by_role("link", name="Board").click()
+    caught = page.get_by_label("What you carry").get_by_text("something worth having, gorge walk")
+    expect(caught.first).to_be_visible()

@@ -26,7 +26,7 @@ def load_demos(owner: User, *, reset: bool = False) -> tuple[Trip, list[str]]:
     """
     opened: list[str] = []
     main: Trip | None = None
-    for path in sorted(DEMOS.glob("*.json")):
+    for path in sorted(DEMOS.glob("*.json"), key=lambda one: (one.name != MAIN, one.name)):
         text = path.read_bytes()
         document = read_document(text)
         mine = Trip.objects.of(owner).filter(name=document.trip.name)

@@ -11,7 +11,7 @@ from ..energy import self_discharge_wh
 from ..heat import Body, body_of
 from ..parameters import Defaults
 from .asked import Recording
-from .causes import ARMED, BOOTING, COPYING, OFF, RECORDING, STANDBY
+from .causes import ARMED, BETWEEN_FRAMES, BOOTING, COPYING, OFF, RECORDING, STANDBY
 from .climate import Climate, climate_of
 from .clips import Clip, Kept
 from .log import Log
@@ -50,6 +50,7 @@ class BodyState:
         "frames",
         "hot",
         "hottest_c",
+        "hung_on",
         "into_w",
         "kept",
         "lost_wh",
@@ -66,6 +67,8 @@ class BodyState:
         "state",
         "step",
         "trace",
+        "train_rise_k",
+        "train_w",
         "used_wh",
         "written",
     )
@@ -100,6 +103,8 @@ class BodyState:
         self.body_pause = False
         self.feed_w = 0.0
         self.rigged_w = 0.0
+        self.train_w = self.train_rise_k = 0.0
+        self.hung_on: int | None = None
         self.rigged_out = False
         self.draw_w = self.rise_k = self.drain_w = self.into_w = self.port_w = 0.0
         self.port_wh = 0.0
@@ -167,6 +172,8 @@ class BodyState:
             return recording.armed_w, recording.armed_rise_k
         if state in (STANDBY, COPYING):
             return self.standby_w, self.body.resistance_k_per_w * self.standby_w
+        if state is BETWEEN_FRAMES:
+            return self.train_w or self.off_w, self.train_rise_k
         return self.off_w, 0.0
 
     def charges(self, cell: Cell) -> bool:

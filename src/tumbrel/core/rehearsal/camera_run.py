@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from bisect import bisect_right
 from enum import IntEnum, auto
+from typing import TYPE_CHECKING
 
 from ..document import BatteryFamily, Between, Camera
 from ..parameters import Defaults
@@ -24,6 +25,9 @@ from .pools import CardRun, Cell
 from .starting import Starting
 from .timeline import Conditions
 
+if TYPE_CHECKING:
+    from .needs import Sum
+
 
 class Due(IntEnum):
     """What a camera meets next."""
@@ -42,13 +46,14 @@ class CameraRun(Starting):
 
     __slots__ = (
         "asked_list",
+        "asked_starts",
         "between",
         "coldest",
         "due",
         "due_kind",
-        "end_ms",
         "index",
         "next_asked",
+        "sums",
     )
 
     def __init__(
@@ -68,11 +73,12 @@ class CameraRun(Starting):
         self.index = index
         self.asked_list = asked_list
         self.between = between
-        self.end_ms = end_ms
         self.next_asked = 0
         self.coldest: dict[int, float] = {}
+        self.sums: dict[tuple[int, int], Sum] = {}
+        self.asked_starts = [span.start_ms for span in asked_list]
         self.open_account()
-        self.open_filming(boot_ms)
+        self.open_filming(boot_ms, end_ms)
         self.due: tuple[int, int] = (NEVER_MS, 0)
         self.due_kind = Due.NOTHING
         if asked_list and asked_list[0].recording:
@@ -202,7 +208,7 @@ class CameraRun(Starting):
         self.wanted = self.last_wanted = span
         if span.recording is None:
             self.halt(OFF)
-            self.holds[Cause.PLAN] = self.now_ms
+            self.holds[Cause.PLAN] = -1  # before all else: no kit would film what cannot be chosen
             return
         self.holds.pop(Cause.PLAN, None)
         if self.recording is not span.recording or span.way is not Way.STREAM:
@@ -237,6 +243,7 @@ class CameraRun(Starting):
         old = self.asked_list
         self.conditions, self.climate = fresh.conditions, climate_of(self.body, fresh.conditions)
         self.asked_list, self.end_ms, self.coldest = fresh.asked_list, fresh.end_ms, {}
+        self.asked_starts, self.sums = fresh.asked_starts, {}
         for name in ("asked", "wanted", "last_wanted"):
             span = getattr(self, name)
             if span is not None:

@@ -56,6 +56,8 @@ class PlaceClimate:
     base_c: tuple[float, ...]
     settled_c: tuple[float, ...]
     lag_ms: float
+    coldest_c: float
+    hottest_c: float
 
     def __deepcopy__(self, memo: dict[int, object]) -> PlaceClimate:
         """Frozen: a checkpoint shares it."""
@@ -77,6 +79,8 @@ class PlaceClimate:
 
     def crossing(self, cell_c: float, from_ms: int, level_c: float, bound_ms: int) -> int | None:
         """When a cell reaches a level from where it is, at or before a bound; else None [ms]."""
+        if level_c < min(cell_c, self.coldest_c) or level_c > max(cell_c, self.hottest_c):
+            return None  # a cell stays between where it is and what it meets
         step = bisect_right(self.starts_ms, from_ms) - 1
         at_ms = from_ms
         while at_ms < bound_ms:
@@ -114,4 +118,6 @@ def place_climate(
         elapsed_ms = conditions.starts_ms[step] - conditions.starts_ms[step - 1]
         before_c = base_c[step - 1]
         settled.append(before_c + (settled[-1] - before_c) * exp(-elapsed_ms / lag_ms))
-    return PlaceClimate(conditions.starts_ms, base_c, tuple(settled), lag_ms)
+    return PlaceClimate(
+        conditions.starts_ms, base_c, tuple(settled), lag_ms, min(base_c), max(base_c)
+    )

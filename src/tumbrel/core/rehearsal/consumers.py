@@ -12,7 +12,7 @@ from .log import Log
 from .pools import CHARGER_MARK, Cell
 from .supply_table import SupplyTable
 
-SHARE_MS = 60_000
+SHARE_MS = 120_000
 
 
 @dataclass(slots=True)
@@ -33,6 +33,7 @@ class ChargerRun:
     port_wh: float = 0.0
     lost_wh: float = 0.0
     short: bool = False
+    hung_on: int | None = None
 
     @property
     def id(self) -> str:
@@ -75,7 +76,7 @@ class ChargerRun:
     def grant(self, watts: float, efficiency: float) -> None:
         """Share out what the port gives, bay by bay.
 
-        What a bay in its taper leaves over goes on to the next, at its mean over the minute for
+        What a bay in its taper leaves over goes on to the next, at its mean over the time for
         which the grant holds while anything is short.
         """
         self.granted_w = left = watts
@@ -125,6 +126,7 @@ class BankRun:
     refused: str = ""
     dry: bool = False
     topped: bool = False
+    hung_on: int | None = None
     switched_off: bool = False
     low_since_ms: int | None = None
     reserve_touched_ms: int | None = None

@@ -73,6 +73,7 @@ class Rehearser:
         self.next_rig = 0
         self.rigged: list[Rig] = []
         self.minute, self.turns = -1, 0
+        self.standing = self.grid.standing()
         for run in self.cameras:
             run.plan_next()
 
@@ -146,7 +147,7 @@ class Rehearser:
             self.grid.advance(at_ms)
             self._unplug_when_asked(run)
             self._regrant(at_ms)
-        else:
+        if run.hung_on is None:
             run.plan_next()
         if copying and run.state is not COPYING:
             self.hands.copying.interrupt(run, at_ms)
@@ -184,15 +185,19 @@ class Rehearser:
     def _regrant(self, at_ms: int) -> None:
         """Make grants anew, and plan what hangs on a source."""
         self.grid.advance(at_ms)
-        before = {run.index for run in self.cameras if self.grid.supply_of(run) is not None}
+        before = [run for run in self.cameras if run.hung_on is not None]
         self.grid.settle()
-        for run in self.cameras:
-            if run.index in before or run.now_ms == at_ms:
+        for run in before:
+            if run.hung_on is None:
                 run.plan_next()
 
     def _grid(self, at_ms: int) -> None:
+        if self.grid.only_banks_fed(at_ms):
+            return
+        before = self.standing
         self._regrant(at_ms)
-        if self.timeline.hands_free_at(at_ms):
+        self.standing = self.grid.standing()
+        if self.standing != before and self.timeline.hands_free_at(at_ms):
             heapq.heappush(self.decisions, at_ms)
 
     def _decide(self, at_ms: int) -> None:
@@ -246,12 +251,18 @@ class Rehearser:
             return
         self.grid.advance(at_ms)
         rigged = {rig.camera for rig in self.rigged}
+        off = []
         for supply in self.grid.supplies:
             for consumer in supply.ports:
                 loose = isinstance(consumer, CameraRun) and consumer.index not in rigged
                 if consumer is not None and (loose or supply.source.kind == "mains"):
-                    self.grid.detach(consumer)
+                    off.append(consumer)
+        for consumer in off:
+            self.grid.detach(consumer)
         self._regrant(at_ms)
+        for consumer in off:
+            if isinstance(consumer, CameraRun):
+                consumer.plan_next()
 
     def _rig_ms(self) -> int:
         starts = self.rigs[self.next_rig].start_ms if self.next_rig < len(self.rigs) else NEVER_MS

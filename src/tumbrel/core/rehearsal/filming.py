@@ -2,22 +2,28 @@
 
 from __future__ import annotations
 
+from math import exp
+
 from ..memory import files_of, largest_file
 from .account import Account
-from .asked import Asked, Way
+from .asked import Asked, FramePlan, Way
 from .causes import ARMED, BETWEEN_FRAMES, BOOTING, RECORDING, Cause
 from .clips import NEVER_MS, Frames, Kept, Loop, Stream
 from .pools import CardRun
+
+OPENED_CYCLES = 3
+LEAST_TRAIN = 4
 
 
 class Filming(Account):
     """Writes clips, frames and loops."""
 
-    __slots__ = ("beat_ms", "boot_ends_ms", "boot_ms", "last_wanted", "wanted")
+    __slots__ = ("beat_ms", "boot_ends_ms", "boot_ms", "end_ms", "last_wanted", "wanted")
 
-    def open_filming(self, boot_ms: int) -> None:
+    def open_filming(self, boot_ms: int, end_ms: int) -> None:
         """Nothing wanted yet."""
         self.boot_ms = boot_ms
+        self.end_ms = end_ms
         self.wanted: Asked | None = None
         self.last_wanted: Asked | None = None
         self.boot_ends_ms: int | None = None
@@ -41,6 +47,7 @@ class Filming(Account):
         assert recording is not None
         now, used, number = self.now_ms, card.used, span.assignment
         self.beat_ms = NEVER_MS
+        self.train_w = self.train_rise_k = 0.0
         if span.loop is not None:
             plan = span.loop
             self.clip = Loop(now, used, recording.byte_rate, plan.segment_ms, plan.segments, number)
@@ -90,9 +97,40 @@ class Filming(Account):
             self.state = BETWEEN_FRAMES
             past = (self.now_ms - self.clip.start_ms) // frames.every_ms + 1
             self.beat_ms = self.clip.start_ms + past * frames.every_ms
-        else:
+        elif not self._frame_train(span, frames):
             self.state = RECORDING
             self.beat_ms = self.now_ms + frames.on_ms
+
+    def _frame_train(self, span: Asked, frames: FramePlan) -> bool:
+        """Take many frames in one piece, where no level lies in it (E7.1).
+
+        Charge is linear by cycle; the body at the start of each cycle relaxes to
+        `level + g rise (e^((on - c)/tau') - e^(-c/tau')) / (1 - e^(-c/tau'))`. The cycles before a
+        level is met are opened.
+        """
+        if self.train_w > 0.0:  # a piece has just ended: the next cycle is opened
+            self.train_w = self.train_rise_k = 0.0
+            return False
+        recording = span.recording
+        assert recording is not None
+        every_ms, on_ms = frames.every_ms, frames.on_ms
+        lag_ms = self.climate.lag_ms[self.step]
+        cycle = exp(-every_ms / lag_ms)
+        heated = (exp((on_ms - every_ms) / lag_ms) - cycle) / (1.0 - cycle)
+        rest_w = self.off_w * (1.0 - on_ms / every_ms)
+        self.train_w = recording.draw_w * on_ms / every_ms + rest_w
+        self.train_rise_k = recording.rise_k * heated
+        self.state = BETWEEN_FRAMES
+        self.settle()
+        bound_ms = min(span.end_ms, self.end_ms)
+        met = self.own_event(bound_ms)
+        until_ms = bound_ms if met is None else met[0] - OPENED_CYCLES * every_ms
+        cycles = (until_ms - self.now_ms) // every_ms
+        if cycles < LEAST_TRAIN:
+            self.train_w = self.train_rise_k = 0.0
+            return False
+        self.beat_ms = self.now_ms + cycles * every_ms
+        return True
 
     def _armed_now(self, span: Asked) -> None:
         """Record inside a clip of the armed pattern, wait between them."""

@@ -18,12 +18,13 @@ class GridWatch:
     def __init__(self, defaults: Defaults) -> None:
         self.defaults = defaults
         self.now_ms = 0
+        self.others_due_ms = NEVER_MS
         self.chargers: list[ChargerRun] = []
         self.supplies: list[Supply] = []
 
     def is_live(self, charger: ChargerRun) -> bool:
         """Whether a charger hangs on a source."""
-        return any(supply.port_of(charger) is not None for supply in self.supplies)
+        return charger.hung_on is not None
 
     def taken_w(self, supply: Supply) -> float:
         """What its ports take now [W]."""
@@ -46,9 +47,6 @@ class GridWatch:
             for bay in charger.bays:
                 if bay.cell is not None and live:
                     first = min(first, self._bay_ms(bay, bay.cell))
-        for supply in self.supplies:
-            if any(one is not None for one in supply.ports):
-                first = min(first, supply.table.next_change(self.now_ms))
         if any(c.short for c in self.chargers) and any(c.tapers() for c in self.chargers):
             first = min(first, self.now_ms + SHARE_MS)
         after_ms = round(self.defaults.bank_off_after_s.value * 1000)
@@ -59,6 +57,10 @@ class GridWatch:
             if bank.low_since_ms is not None:
                 first = min(first, bank.low_since_ms + after_ms)
             first = min(first, self._bank_ms(supply, bank, min(first, self.now_ms + SOON_MS)))
+        self.others_due_ms = first
+        for supply in self.supplies:
+            if any(one is not None for one in supply.ports):
+                first = min(first, supply.table.next_change(self.now_ms))
         return max(self.now_ms + 1, first)
 
     def _bay_ms(self, bay: Bay, cell: Cell) -> int:

@@ -13,7 +13,7 @@ from .needs import Need, need_of
 from .plugging import Plugging
 from .pools import CardRun, Cell
 from .power import Grid
-from .tasks import Done, Skipped, Task, TaskKind
+from .tasks import Done, Skipped, Task, TaskKind, links_of
 from .timeline import Laid, Timeline
 
 OPTIONAL = frozenset({"swap", "card"})
@@ -40,7 +40,7 @@ class Hands:
         self.plugging = Plugging(document, timeline, cameras, cells, grid, defaults)
         self.copying = Copying(document, cameras, cards, defaults)
         self.read(document, timeline)
-        self.linked = _links(document, cameras)
+        self.linked = links_of(document, cameras)
         self.busy_until_ms = 0
         self.swaps_ms = 0
         self.task: Task | None = None
@@ -80,9 +80,6 @@ class Hands:
         if interval is None or self.task is not None:
             return None
         horizon_ms = self.timeline.next_free_ms(now_ms)
-        share = self.defaults.self_discharge_per_month.value
-        for cell in self.cells:
-            cell.rest_until(now_ms, share)
         here = self.timeline.laid_at(now_ms)
         due = [task for run in self.cameras if (task := self._due(run, here, now_ms, horizon_ms))]
         plug = self.plugging.due(now_ms, interval)
@@ -168,6 +165,10 @@ class Hands:
         if reachable >= wanted or (gives and not early):
             return None
         family = run.camera.battery_family
+        share = self.defaults.self_discharge_per_month.value
+        for cell in self.cells:
+            if cell.family == family:
+                cell.rest_until(now_ms, share)
         spares = [
             (min(need.coldest_c, cell.cell_c), cell)
             for cell in self.cells
@@ -303,6 +304,8 @@ class Hands:
         assert task is not None
         self.task = None
         names = ("", "")
+        if task.cell is not None:
+            task.cell.rest_until(now_ms, self.defaults.self_discharge_per_month.value)
         touched = [self.cameras[task.camera]] if task.camera >= 0 else []
         if task.kind in ("swap", "card", "restart"):
             names = self._handled(task, touched[0])
@@ -387,13 +390,3 @@ class Hands:
 def _name(consumer: object) -> str:
     inner = getattr(consumer, "charger", None) or getattr(consumer, "bank", None)
     return str(getattr(inner, "name", ""))
-
-
-def _links(document: PlanDocument, cameras: list[CameraRun]) -> dict[int, tuple[int, ...]]:
-    """For each linked camera, the others of its link."""
-    index = {run.camera.id: run.index for run in cameras}
-    return {
-        index[name]: tuple(index[other] for other in link.cameras if other != name)
-        for link in document.plan.links
-        for name in link.cameras
-    }

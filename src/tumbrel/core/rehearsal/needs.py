@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from bisect import bisect_left
 from dataclasses import dataclass
 
 from ..energy import spent_wh
@@ -27,17 +28,50 @@ class Need:
     coldest_c: float
 
 
+@dataclass(frozen=True, slots=True)
+class Sum:
+    """What some asked stretches add up to."""
+
+    wh: float
+    bytes: float
+    peak_rate: int
+    importance: int
+    coldest_c: float
+    last_w: float
+    last_rate: float
+
+
 def need_of(run: CameraRun, now_ms: int, horizon_ms: int) -> Need:
-    """Need of a camera from now to a horizon, and how long what it holds would last."""
-    wh, written, peak, importance = 0.0, 0.0, 0, 9
+    """Need of a camera from now to a horizon, and how long what it holds would last.
+
+    The sum over whole stretches is the same at every stop before them, so it is kept.
+    """
+    first = max(0, run.next_asked - 1)
+    spans = run.asked_list
+    while first < len(spans) and spans[first].end_ms <= now_ms:
+        first += 1
+    last = bisect_left(run.asked_starts, horizon_ms)
+    whole = (
+        first < last and spans[first].start_ms >= now_ms and spans[last - 1].end_ms <= horizon_ms
+    )
+    known = run.sums.get((first, last)) if whole else None
+    if known is None:
+        known = _sum(run, first, last, now_ms, horizon_ms)
+        if whole:
+            run.sums[first, last] = known
+    coldest_c = min(known.coldest_c, run.body_c)
+    lasts_ms = _lasts_ms(run, known.last_w, known.last_rate, coldest_c)
+    peak = known.peak_rate or None
+    return Need(known.wh, round(known.bytes), peak, known.importance, lasts_ms, coldest_c)
+
+
+def _sum(run: CameraRun, first: int, last: int, now_ms: int, horizon_ms: int) -> Sum:
+    wh, written, peak, importance, coldest_c = 0.0, 0.0, 0, 9, 25.0
     draw_w, rate = 0.0, 0.0
     last_end_ms: int | None = None
-    coldest_c = min(run.body_c, 25.0)
-    for place in range(max(0, run.next_asked - 1), len(run.asked_list)):
+    for place in range(first, last):
         span = run.asked_list[place]
-        if span.start_ms >= horizon_ms:
-            break
-        if span.end_ms <= now_ms or span.recording is None:
+        if span.recording is None:
             continue
         start_ms = max(now_ms, span.start_ms)
         film_ms = min(horizon_ms, span.end_ms) - start_ms
@@ -50,15 +84,15 @@ def need_of(run: CameraRun, now_ms: int, horizon_ms: int) -> Need:
             rest_ms = start_ms - last_end_ms
             wh += spent_wh(draw_w if run.between == "on" else run.standby_w, rest_ms)
             written += rate * rest_ms / 1000.0 if run.between == "on" else 0.0
-        if span.start_ms - (now_ms if last_end_ms is None else last_end_ms) > COOLS_AFTER_MS:
+        before_ms = run.asked_list[place - 1].end_ms if place else 0
+        if span.start_ms - before_ms > COOLS_AFTER_MS:
             coldest_c = min(coldest_c, run.coldest_before(place))
         coldest_c = min(coldest_c, run.coldest_in(place))
         peak = max(peak, span.recording.peak_rate)
         importance = min(importance, span.importance)
         draw_w, rate = span.need_w, span.need_bytes_s
         last_end_ms = span.end_ms
-    lasts_ms = _lasts_ms(run, draw_w, rate, coldest_c)
-    return Need(wh, round(written), peak or None, importance, lasts_ms, coldest_c)
+    return Sum(wh, written, peak, importance, coldest_c, draw_w, rate)
 
 
 def _lasts_ms(run: CameraRun, draw_w: float, rate: float, coldest_c: float) -> int:

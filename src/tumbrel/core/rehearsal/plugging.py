@@ -119,11 +119,12 @@ class Plugging:
 
     def _low(self, now_ms: int, interval: FreeHands) -> Iterator[Low]:
         below = self.defaults.chargeable_below.value
+        share = self.defaults.self_discharge_per_month.value
         for cell in self.cells:
-            takes = refusal_of(cell.cell_c, "", self.defaults) == ""
-            if cell.charge >= below or not takes or cell.in_charger:
+            if cell.charge >= below or cell.in_charger or not cell.spare:
                 continue
-            if cell.spare:
+            cell.rest_until(now_ms, share)
+            if refusal_of(cell.cell_c, "", self.defaults) == "":
                 yield self._as_low(cell.id, cell.charge, cell.document_order, now_ms, cell=cell)
         for run in self.cameras:
             if run.cell is None or run.cell.charge >= below:

@@ -2,7 +2,7 @@
 
 What a port grants is fixed from one event of the grid to the next; a cell in its taper takes
 less than was granted. Grants are made anew at every plug, start, stop, full cell, refusal and
-change of a source, and every minute while one bay tapers and another is short.
+change of a source, and every two minutes while one bay tapers and another is short.
 """
 
 from __future__ import annotations
@@ -63,6 +63,7 @@ class Grid(GridWatch):
                 supply.bank = _bank(supply.source, document, timeline, defaults)
                 self.banks.append(supply.bank)
         self.due_ms = NEVER_MS
+        self.hung_count = 0
         self.log: Log[Switched] = Log()
         self.hung: Log[HungOn] = Log()
 
@@ -70,7 +71,7 @@ class Grid(GridWatch):
 
     def supply_of(self, consumer: Consumer) -> Supply | None:
         """The source on which something hangs."""
-        return next((s for s in self.supplies if s.port_of(consumer) is not None), None)
+        return None if consumer.hung_on is None else self.supplies[consumer.hung_on]
 
     def attach(self, consumer: Consumer, supply: Supply) -> None:
         """Put something on a free port. Raises ValueError when there is none."""
@@ -79,6 +80,8 @@ class Grid(GridWatch):
             raise ValueError(f"no port of {supply.source.id} is free")
         self.detach(consumer)
         supply.ports[port] = consumer
+        consumer.hung_on = self.supplies.index(supply)
+        self.hung_count += 1
         self.hung.append(HungOn(self.now_ms, supply.source.id, port, id_of(consumer)))
         supply.seen_wh[id_of(consumer)] = consumer.port_wh
         if supply.bank is not None:
@@ -92,6 +95,8 @@ class Grid(GridWatch):
         port = supply.port_of(consumer)
         assert port is not None
         supply.ports[port] = None
+        consumer.hung_on = None
+        self.hung_count -= 1
         self.hung.append(HungOn(self.now_ms, supply.source.id, port, ""))
         if isinstance(consumer, CameraRun):
             consumer.feed(0.0)
@@ -109,7 +114,7 @@ class Grid(GridWatch):
     @property
     def idle(self) -> bool:
         """Whether nothing hangs on any source, so that no grant is to be made."""
-        return all(one is None for supply in self.supplies for one in supply.ports)
+        return self.hung_count == 0
 
     def advance(self, to_ms: int) -> None:
         """Move everything that is not a camera to a time; cameras on a port are moved too."""
@@ -185,6 +190,35 @@ class Grid(GridWatch):
         if bank.reserve_touched_ms is None and bank.charge < reserve - 1e-9 <= before + 1e-6:
             bank.reserve_touched_ms = self.now_ms + elapsed_ms
 
+    def standing(self) -> tuple[object, ...]:
+        """What hands would look at: full and refused cells, banks, and sources that give."""
+        cells = [bay.cell for charger in self.chargers for bay in charger.bays if bay.cell]
+        return (
+            [(cell.id, cell.topped, cell.refused) for cell in cells],
+            [(bank.dry, bank.switched_off, bank.topped, bank.refused) for bank in self.banks],
+            [supply.gives_w(self.now_ms) > 0.0 for supply in self.supplies],
+        )
+
+    def only_banks_fed(self, at_ms: int) -> bool:
+        """Do all that is due where sources that only feed banks have changed, and nothing else.
+
+        False, and nothing done, when more than that is due.
+        """
+        changed = [s for s in self.supplies if s.table.next_change(self.now_ms) == at_ms]
+        fed = [one for supply in changed for one in supply.ports if one is not None]
+        if at_ms >= self.others_due_ms or not all(isinstance(one, BankRun) for one in fed):
+            return False
+        self.advance(at_ms)
+        for one in fed:
+            assert isinstance(one, BankRun)
+            if self._review_bank(one):
+                self.settle()
+                return True
+        for supply in changed:
+            self._grant(supply)
+        self.due_ms = self.next_ms()
+        return True
+
     # -- grants ---------------------------------------------------------------------
 
     def settle(self) -> None:
@@ -196,7 +230,8 @@ class Grid(GridWatch):
         for bank in self.banks:
             self._review_bank(bank)
         for supply in self.supplies:
-            self._grant(supply)
+            if any(one is not None for one in supply.ports):
+                self._grant(supply)
         self._watch_low_load()
         self.due_ms = self.next_ms()
 
@@ -207,7 +242,9 @@ class Grid(GridWatch):
         if live and cell.refused and cell.refused != before:
             self.log.append(Switched(self.now_ms, cell.id, f"refused_{cell.refused}"))
 
-    def _review_bank(self, bank: BankRun) -> None:
+    def _review_bank(self, bank: BankRun) -> bool:
+        """Whether it is refused, full or dry now; true when that has changed."""
+        before = (bank.refused, bank.topped, bank.dry)
         bank.refused = refusal_of(bank.cell_c, bank.refused, self.defaults)
         if bank.charge >= self.defaults.full.value - 1e-6:  # loads take some as it fills
             bank.topped = True
@@ -219,6 +256,7 @@ class Grid(GridWatch):
             self.log.append(Switched(self.now_ms, bank.id, "dry"))
         elif bank.dry and bank.charge >= floor + self.defaults.revival.value:
             bank.dry = False
+        return (bank.refused, bank.topped, bank.dry) != before
 
     def _grant(self, supply: Supply) -> None:
         """Feeding cameras first, then port by port (E4.5); none more than its port gives."""
@@ -236,9 +274,10 @@ class Grid(GridWatch):
                 consumer.feed(given)
                 consumer.plan_next()
             elif isinstance(consumer, ChargerRun):
-                given = min(most, consumer.wants_w(efficiency))
+                wanted = consumer.wants_w(efficiency)
+                given = min(most, wanted)
                 consumer.grant(given, efficiency)
-                consumer.short = consumer.short or given < consumer.wants_w(efficiency) - 1e-9
+                consumer.short = consumer.short or given < wanted - 1e-9
             else:
                 assert consumer is not None
                 takes = not consumer.refused and not consumer.topped

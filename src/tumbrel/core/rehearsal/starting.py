@@ -76,6 +76,7 @@ class Starting(Filming):
     def halt(self, state: State) -> None:
         """Stop recording or booting and go off or on standby."""
         self.close_clip()
+        self.train_w = self.train_rise_k = 0.0
         self.state = state
         self.boot_ends_ms = None
         self.beat_ms = NEVER_MS

@@ -5,7 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
-from ..document import Copy
+from ..document import Copy, PlanDocument
+from .camera_run import CameraRun
 from .consumers import Consumer, Supply
 from .pools import CardRun, Cell
 
@@ -57,3 +58,13 @@ class Skipped:
     camera: int
     kind: TaskKind
     takes_ms: int
+
+
+def links_of(document: PlanDocument, cameras: list[CameraRun]) -> dict[int, tuple[int, ...]]:
+    """For each linked camera, the others of its link."""
+    index = {run.camera.id: run.index for run in cameras}
+    return {
+        index[name]: tuple(index[other] for other in link.cameras if other != name)
+        for link in document.plan.links
+        for name in link.cameras
+    }

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from datetime import UTC, date, datetime, timedelta
+from functools import lru_cache
 from zoneinfo import ZoneInfo
 
 from ..document import ClockEdge, Edge, Trip, Windows
 from ..document.patterns import Window
-from ..light import DAWN_DEG, SUNRISE_DEG, crossings, sun_table
+from ..light import DAWN_DEG, SUNRISE_DEG, SunDays, crossings, sun_table
 from ..patterns import Span, merged
 from .timeline import Timeline
 
@@ -68,18 +69,21 @@ def edge_ms(edge: Edge, trip: Trip, timeline: Timeline, day: date) -> int | None
     midnight = datetime.combine(day, datetime.min.time(), zone).astimezone(UTC)
     first_step = int(midnight.timestamp() * 1000) // STEP_MS - 1
     place = trip.place
-    table = sun_table(
-        place.latitude,
-        place.longitude,
-        place.height_m,
-        first_step,
-        DAY_STEPS + 3,
-        timeline.sun_days,
-    )
+    where = (place.latitude, place.longitude, place.height_m)
     start_ms = round(timeline.start_utc.timestamp() * 1000)
     from_ms = round(midnight.timestamp() * 1000) - start_ms
-    first_middle_ms = first_step * STEP_MS + STEP_MS // 2 - start_ms
-    for at_ms, upwards in crossings(table.height_deg, level_deg, first_middle_ms):
+    for epoch_ms, upwards in _sun_passes(where, first_step, level_deg, timeline.sun_days):
+        at_ms = epoch_ms - start_ms
         if upwards == rising and from_ms <= at_ms < from_ms + DAY_MS:
             return at_ms + edge.plus_min * 60_000
     return None
+
+
+@lru_cache(maxsize=512)
+def _sun_passes(
+    where: tuple[float, float, float], first_step: int, level_deg: float, sun_days: SunDays
+) -> tuple[tuple[int, bool], ...]:
+    """When the sun passes a height in the day from a step on, ms from 1970, and if upwards."""
+    table = sun_table(*where, first_step, DAY_STEPS + 3, sun_days)
+    first_middle_ms = first_step * STEP_MS + STEP_MS // 2
+    return tuple(crossings(table.height_deg, level_deg, first_middle_ms))

@@ -229,13 +229,13 @@ function alternativesOf(plan: Plan, camera: Camera, item: string): Map<string, P
   const asked = assignmentAt(plan, camera.id, item);
   const base = asked ?? freshAssignment(plan, camera, item);
   const made = new Map<string, Plan>();
+  if (asked !== undefined)
+    for (const mode of camera.modes)
+      if (mode.id !== asked.mode)
+        made.set(`mode:${mode.id}`, withAssignment(plan, { ...asked, mode: mode.id }));
   for (const how of PATTERNS)
     if (asked?.pattern.kind !== how)
       made.set(how, withAssignment(plan, { ...base, pattern: patternOf(how, asked) }));
-  if (asked === undefined) return made;
-  made.set("off", withoutAssignment(plan, camera.id, item));
-  for (const mode of camera.modes)
-    if (mode.id !== asked.mode)
-      made.set(`mode:${mode.id}`, withAssignment(plan, { ...asked, mode: mode.id }));
+  if (asked !== undefined) made.set("off", withoutAssignment(plan, camera.id, item));
   return made;
 }

@@ -26,6 +26,7 @@ class Shot:
     theme: str = "light"
     cell: str | None = None
     folded: bool = False
+    trip: str | None = None
 
 
 SHOTS = (
@@ -34,6 +35,8 @@ SHOTS = (
     Shot("board-stops", "board", folded=True),
     Shot("board-dim", "board", theme="dim"),
     Shot("board-phone", "board", size=PHONE),
+    Shot("board-cold", "board", trip="Skarre fell run"),
+    Shot("board-hot", "board", trip="Halde flat regatta"),
     Shot("kit", "kit"),
     Shot("route", "route"),
     Shot("trips", "trips"),
@@ -45,7 +48,10 @@ def open_place(browser: Browser, address: str, shot: Shot) -> Page:
     width, height = shot.size
     page = browser.new_context(viewport={"width": width, "height": height}).new_page()
     page.add_init_script(f"localStorage.setItem('tumbrel.theme', '{shot.theme}')")
-    page.goto(f"{address}/trips" if shot.place == "trips" else f"{address}/")
+    elsewhere = shot.place == "trips" or shot.trip is not None
+    page.goto(f"{address}/trips" if elsewhere else f"{address}/")
+    if shot.trip is not None:
+        page.get_by_role("link", name=shot.trip).first.click()
     if shot.place == "trips":
         page.get_by_role("link", name="Ostrel crossing").first.wait_for()
     else:

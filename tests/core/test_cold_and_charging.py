@@ -18,6 +18,7 @@ from tumbrel.core.parameters import DEFAULTS
 from tumbrel.core.rehearsal.engine import Played, Rehearser, play
 from tumbrel.core.rehearsal.march import chained, first_zero
 from tumbrel.core.rehearsal.timeline import lay_out
+from tumbrel.core.shelf import ShelfQuestion, hang
 
 HOUR = 3600
 CURVE = cold_curve(DEFAULTS.available)
@@ -317,3 +318,36 @@ def test_a_module_that_hot_swaps_goes_on_filming() -> None:
     result = played(items, [asks("cam", "way")], {}, cameras=[one], batteries=two)
     assert [d.kind for d in result.hands.done] == ["swap", "swap"][: len(result.hands.done)]
     assert sum(s.end_ms - s.start_ms for s in result.cameras[0].filmed) >= 5000 * 1000
+
+
+def test_the_shelf_knows_the_cold() -> None:
+    """A mode without rise at -20 C: 0.6 of 85.5 min; warmed by its own 56 K it lasts longer."""
+
+    def minutes(rise_k: float | None) -> float | None:
+        one = camera(modes=[mode(watts=4.0, rise_k=rise_k)])
+        kit = PlanDocument.model_validate(raw([leg("way", 60)], [], cameras=[one])).kit
+        return hang(ShelfQuestion(kit=kit, ambient_c=-20.0)).cords[0].minutes
+
+    assert minutes(0.0) == pytest.approx(51.3, abs=0.01)
+    assert 51.3 < (minutes(None) or 0.0) < 85.5
+
+
+@given(charge=st.floats(0.2, 1.0), low=st.floats(-30.0, 10.0), warmer=st.floats(0.5, 30.0))
+def test_a_warmer_battery_never_films_less(charge: float, low: float, warmer: float) -> None:
+    """In the cold air of a leg, a cell that comes from a warmer place lasts as long or longer."""
+
+    def films(cell_c: float) -> int:
+        item = leg("way", 2 * HOUR, temp_start_c=low, temp_end_c=low)
+        one = camera(modes=[mode(watts=3.0, rise_k=12.0)])
+        units = [battery(charge=charge)]
+        document = PlanDocument.model_validate(
+            raw([item], [asks("cam", "way")], cameras=[one], batteries=units)
+        )
+        rehearser = Rehearser(document, lay_out(document.trip), DEFAULTS)
+        rehearser.cells[0].cell_c = cell_c
+        rehearser.cameras[0].plan_next()
+        rehearser.play()
+        rehearser.close()
+        return sum(s.end_ms - s.start_ms for s in rehearser.cameras[0].filmed)
+
+    assert films(low + warmer) >= films(low) - 2

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from copy import deepcopy
 from typing import Any
 
 import pytest
@@ -229,3 +230,44 @@ def test_anything_in_place_of_a_section_is_refused_with_its_path(
 def test_no_text_breaks_the_reader(text: str) -> None:
     with pytest.raises(BadDocument):
         read_document(text)
+
+
+def test_ten_thousand_legs_are_refused_with_their_number() -> None:
+    items = [leg(f"l{n}", 60) for n in range(10_000)]
+    path, why = fault(raw(items, []))
+    assert path == "trip.items"
+    assert "1000" in why
+
+
+def test_a_frame_a_second_for_thirty_days_is_played() -> None:
+    """2,592,000 frames of 1 MB would be 2.6 TB: the card of 504 GB holds the first 504,320."""
+    pattern = {"kind": "interval", "every_s": 1, "frame_mb": 1}
+    one = camera(set_ups=[{"id": "bare", "name": "bare", "power": "outside_only"}])
+    document = raw(
+        [leg("way", 30 * 86_400, vehicle_runs=True)],
+        [asks("cam", "way", pattern=pattern)],
+        cameras=[one],
+        plan={"cameras": [{"camera": "cam", "source": "van"}]},
+    )
+    document["kit"]["sources"] = [{"kind": "vehicle", "id": "van", "name": "Van", "ports": [9]}]
+    told = rehearse(parse_document(document))
+    assert told.cameras[0].frames == 504_320
+    assert [gap.cause for gap in told.cameras[0].gaps] == ["card_full"]
+
+
+@pytest.mark.parametrize(
+    ("path", "value", "said"),
+    [
+        ("kit.families.0.available", [{"cell_c": 0, "share": 0.5}] * 2, "temperature stands twice"),
+        ("kit.batteries.0.pocket", "gone", "names pocket 'gone'"),
+        ("kit.chargers", [{"id": "c", "name": "C", "families": ["z"]}], "names battery family 'z'"),
+        ("kit.loads", [{"id": "l", "name": "L", "wh_per_day": 1, "bank": "b"}], "names bank 'b'"),
+        ("plan.copies", [{"item": "way", "drive": "d"}], "either a camera's memory or a card"),
+        ("plan.links", [{"cameras": ["cam", "no"]}], "camera 'no' is not in the document"),
+        ("plan.full_by", [{"unit": "a1", "at": "2027-01-01T00:00:00Z"}], "without an offset"),
+    ],
+)
+def test_what_leans_on_something_that_is_not_there_is_refused(
+    path: str, value: object, said: str
+) -> None:
+    assert said in fault(put(deepcopy(whole()), path, value))[1]

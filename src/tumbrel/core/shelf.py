@@ -8,9 +8,11 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from .charging import MS_PER_HOUR
+from .cold import cold_curve, points_of
 from .document import BatteryFamily, Camera, Card, CardSlot, Kit, Leg, Mode, SetUp, Trip
 from .document.base import Celsius, Part
-from .energy import mode_w, ms_to_empty, nominal_wh
+from .energy import mode_w, nominal_wh
 from .heat import body_of, ms_to_level, shedding
 from .memory import (
     byte_rate,
@@ -21,6 +23,7 @@ from .memory import (
     store_keeps_up,
 )
 from .parameters import DEFAULTS, Defaults, Parameter
+from .rehearsal.march import chained, first_zero
 
 End = Literal["empty", "hot", "card_full", "clip_limit"]
 VARIED = ("draw_spread", "tau_s", "resistance_k_per_w", "airflow_a", "stop_c")
@@ -160,12 +163,28 @@ def _ends(hung: Hung, defaults: Defaults) -> list[tuple[int, End]]:
     limit_s = None if hung.camera.continues_after_clip else hung.mode.clip_limit_s
     timed: list[tuple[int | None, End]] = [
         (ms_to_level(hung.ambient_c, level_c, body.limits.stop_c, body.tau_s * g), "hot"),
-        (ms_to_empty(1.0, 0.0, full_wh, watts), "empty"),
+        (_ms_to_dead(hung, watts / full_wh, level_c, body.tau_s * g, defaults), "empty"),
         (ms_to_full(rate, hung.room_bytes) if hung.room_bytes is not None else None, "card_full"),
         (limit_s * 1000 if limit_s else None, "clip_limit"),
     ]
     known = [(at, end) for at, end in timed if at is not None and at <= LONGEST_MS]
     return sorted(known, key=lambda pair: pair[0])
+
+
+def _ms_to_dead(
+    hung: Hung, draw_per_h: float, level_c: float, lag_s: float, defaults: Defaults
+) -> int | None:
+    """When a full cell gives no more [ms]: it starts as cold as the air and follows the body."""
+    curve = cold_curve(points_of(hung.family, defaults))
+    fall, lag_ms = draw_per_h / MS_PER_HOUR, defaults.tau_cell_s.value * 1000.0
+    air_c = hung.ambient_c
+    cooling = abs(level_c - air_c) / lag_ms if level_c < air_c else 0.0
+
+    def left(at: float) -> tuple[float, float]:
+        _, cell_c = chained(air_c, air_c, level_c, lag_s * 1000.0, lag_ms, at)
+        return 1.0 - fall * at - curve.at(cell_c), fall + curve.steepest * cooling
+
+    return first_zero(left, LONGEST_MS)
 
 
 def _varied(hung: Hung, defaults: Defaults) -> Iterator[Defaults]:

@@ -33,8 +33,9 @@ def cord(one: dict[str, Any], **more: Any) -> Cord:
 
 
 def test_a_cool_mode_ends_with_the_battery() -> None:
+    """At 20 degC the cold holds 1 % back: 0.99 x 5.7 W h / 4 W = 84.6 min."""
     found = cord(mode(watts=4.0))
-    assert (found.end, found.minutes) == ("empty", pytest.approx(85.5))
+    assert (found.end, found.minutes) == ("empty", pytest.approx(84.645))
     assert (found.second_end, found.second_minutes) == ("card_full", pytest.approx(1106, abs=1))
 
 

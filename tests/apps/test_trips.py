@@ -10,7 +10,7 @@ from django.core.management import call_command
 from django.test import Client
 
 from tests.apps.conftest import Api
-from tests.build import raw
+from tests.build import asks, leg, raw, stop, takes
 from tumbrel.core.rehearsal.outcome import rehearse
 from tumbrel.keeping.steps import MOST_STEPS
 from tumbrel.trips.models import Trip
@@ -190,3 +190,16 @@ def test_an_empty_kit_can_be_rehearsed(api: Api) -> None:
     parts = raw([{"kind": "stop", "id": "s", "name": "s", "duration_s": 60}], [], [], [], [])
     told = api.post("/rehearsals", parts)
     assert told["verdict"]["headline"] == "Nothing is asked yet."
+
+
+def test_rehearsing_again_after_a_late_edit_tells_what_a_first_rehearsal_tells(api: Api) -> None:
+    """The second one starts from a checkpoint of the first; a third trip's does not disturb it."""
+    days = [leg(f"d{n}", 86_400 - 600, hands="free") for n in range(3)]
+    items = [part for n, day in enumerate(days) for part in (day, stop(f"s{n}", 600))]
+    parts = raw(items, [asks("cam", "d0", pattern=takes(20, count=30)), asks("cam", "d2")])
+    api.post("/rehearsals", parts)
+    parts["plan"]["assignments"][1]["pattern"] = takes(30, count=9)
+    again = api.post("/rehearsals", parts)
+    renamed_trip = {**parts, "trip": {**parts["trip"], "name": "Another"}}
+    fresh = api.post("/rehearsals", renamed_trip)
+    assert again == fresh

@@ -8,8 +8,10 @@ from pathlib import Path
 
 import pytest
 from jsonschema import Draft202012Validator
+from pydantic import TypeAdapter
 
 from tumbrel.core.cli import main, schema_text
+from tumbrel.core.document import Pattern
 from tumbrel.core.parameters import DEFAULTS, Parameter
 
 ROOT = Path(__file__).resolve().parents[2]
@@ -31,6 +33,13 @@ def test_the_worked_example_comes_out_as_the_page_says(
     path.write_text(plan, "utf-8")
     assert main(["rehearse", str(path)]) == 1
     assert capsys.readouterr().out == told
+
+
+def test_every_pattern_on_the_page_is_one_and_none_is_left_out() -> None:
+    (lines,) = blocks("jsonl")
+    known = TypeAdapter(Pattern)
+    kinds = [known.validate_json(line).kind for line in lines.splitlines()]
+    assert kinds == ["roll", "takes", "loop", "windows", "interval", "armed"]
 
 
 def test_the_committed_schema_is_the_codes_own() -> None:

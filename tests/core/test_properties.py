@@ -13,7 +13,7 @@ from tumbrel.core.document import PlanDocument
 from tumbrel.core.rehearsal.outcome import rehearse
 from tumbrel.core.rehearsal.result import Rehearsal
 
-MORE_MS = 2  # two roots rounded up
+MORE_MS = 4  # two roots rounded up, and the self-discharge of a wait
 
 seconds = st.integers(60, 4 * 3600)
 patterns = st.one_of(

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from ..document import Leg, Loop, Takes, Windows
+from ..rehearsal.account import GapSpan
 from ..rehearsal.causes import Cause
 from ..rehearsal.windows import days_of, span_of
 from .registry import Found, Seen, Values, check
@@ -109,6 +110,6 @@ def clip_limit_stops(seen: Seen) -> Iterator[Found]:
         yield Found(path, values, run.camera.id, assignment.item)
 
 
-def _long(seen: Seen, gap: object) -> bool:
-    start_ms, end_ms = getattr(gap, "start_ms", 0), getattr(gap, "end_ms", 0)
-    return bool(end_ms - start_ms > seen.defaults.note_gap_s.value * 1000)
+def _long(seen: Seen, gap: GapSpan) -> bool:
+    """Whether a gap is too long for a note."""
+    return gap.end_ms - gap.start_ms > seen.defaults.note_gap_s.value * 1000

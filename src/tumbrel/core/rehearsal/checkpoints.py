@@ -8,19 +8,23 @@ from __future__ import annotations
 
 import copy
 from bisect import bisect_left
+from collections.abc import Sequence
 from dataclasses import dataclass, field
 from datetime import UTC, datetime, timedelta
+from itertools import zip_longest
 from zoneinfo import ZoneInfo
 
-from ..document import Assignment, PlanDocument
+from ..document import Assignment, Copy, ManualSwap, PlanDocument
 from ..light import SunDays, sun_heights_of_day
 from ..parameters import DEFAULTS, Defaults
 from .asked import Asked, refuse_too_many
 from .engine import Played, Rehearser, played_of
 from .grid_watch import SOON_MS
+from .rigs import Rig
 from .timeline import Timeline, lay_out
 
 MOST_KEPT = 40
+OnItem = Assignment | ManualSwap | Copy
 
 
 @dataclass(frozen=True)
@@ -109,15 +113,15 @@ def same_until(earlier: Earlier, document: PlanDocument, timeline: Timeline) -> 
     ]
     shorter = min(known.duration_ms, timeline.duration_ms)
     until_ms = min([*differing, shorter if known.laid != timeline.laid else 2**53])
-    for number in range(max(len(old.plan.assignments), len(new.plan.assignments))):
-        pair = (_nth(old.plan.assignments, number), _nth(new.plan.assignments, number))
-        until_ms = min(until_ms, *_starts(pair, known, timeline))
-    for field_name in ("swaps", "copies"):
-        one, other = getattr(old.plan, field_name), getattr(new.plan, field_name)
-        for number in range(max(len(one), len(other))):
-            until_ms = min(
-                until_ms, *_starts((_nth(one, number), _nth(other, number)), known, timeline)
-            )
+    lists: tuple[tuple[Sequence[OnItem], Sequence[OnItem]], ...] = (
+        (old.plan.assignments, new.plan.assignments),
+        (old.plan.swaps, new.plan.swaps),
+        (old.plan.copies, new.plan.copies),
+    )
+    for one, other in lists:
+        for pair in zip_longest(one, other):
+            if pair[0] != pair[1]:
+                until_ms = min(until_ms, *_starts(pair, known, timeline))
     return until_ms
 
 
@@ -129,20 +133,16 @@ def _apart_from_items(document: PlanDocument) -> tuple[object, ...]:
     )
 
 
-def _nth(parts: tuple[object, ...], number: int) -> object:
-    return parts[number] if number < len(parts) else None
-
-
-def _starts(pair: tuple[object, object], known: Timeline, timeline: Timeline) -> list[int]:
-    """Where two parts that differ begin; far away when they are the same."""
-    if pair[0] == pair[1]:
-        return [2**53]
-    starts: list[int] = []
-    for part, laid in ((pair[0], known.by_id), (pair[1], timeline.by_id)):
-        name = getattr(part, "item", None)
-        if name is not None and name in laid:
-            starts.append(laid[name].start_ms)
-    return starts or [0]
+def _starts(
+    pair: tuple[OnItem | None, OnItem | None], known: Timeline, timeline: Timeline
+) -> list[int]:
+    """Where two parts that differ begin."""
+    laid = (known.by_id, timeline.by_id)
+    return [
+        by_id[part.item].start_ms
+        for part, by_id in zip(pair, laid, strict=True)
+        if part is not None
+    ]
 
 
 # -- putting a checkpoint into a new document ---------------------------------------------------
@@ -201,7 +201,6 @@ def resumed(
     return state
 
 
-def _is_on(state: Rehearser, rig: object) -> bool:
+def _is_on(state: Rehearser, rig: Rig) -> bool:
     """Whether a rig's camera was on its source at the checkpoint."""
-    camera = getattr(rig, "camera", -1)
-    return any(old.camera == camera for old in state.rigged)
+    return any(old.camera == rig.camera for old in state.rigged)

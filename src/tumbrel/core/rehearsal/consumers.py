@@ -40,6 +40,11 @@ class ChargerRun:
         """Of the charger."""
         return self.charger.id
 
+    @property
+    def name(self) -> str:
+        """Of the charger."""
+        return self.charger.name
+
     def place_of(self, bay: int) -> str:
         """The name of a bay as a place."""
         return f"{self.charger.id}{CHARGER_MARK}{bay + 1}"
@@ -140,6 +145,11 @@ class BankRun:
         """Of the bank."""
         return self.bank.id
 
+    @property
+    def name(self) -> str:
+        """Of the bank."""
+        return self.bank.name
+
     def floor(self, efficiency: float) -> float:
         """Charge below which no camera gets anything: the cold's line, or the reserve (E4.6)."""
         return max(self.curve.at(self.cell_c), self.bank.reserve_wh / (self.wh * efficiency))
@@ -178,3 +188,8 @@ class Supply:
 def id_of(consumer: Consumer) -> str:
     """The key of whatever hangs on a port."""
     return consumer.camera.id if isinstance(consumer, CameraRun) else consumer.id
+
+
+def name_of(consumer: Consumer) -> str:
+    """The name of whatever hangs on a port."""
+    return consumer.camera.name if isinstance(consumer, CameraRun) else consumer.name

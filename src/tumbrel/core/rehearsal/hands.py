@@ -7,6 +7,7 @@ from ..parameters import Defaults
 from .asked import Recording
 from .camera_run import CameraRun
 from .causes import FILMING, OFF, Cause
+from .consumers import ChargerRun, name_of
 from .copying import Copying
 from .log import Log
 from .needs import Need, need_of
@@ -361,22 +362,17 @@ class Hands:
         supply = self.grid.supply_of(consumer)
         where = supply.source.name if supply else ""
         if task.cell is None:
-            name = consumer.camera.name if isinstance(consumer, CameraRun) else _name(consumer)
-            return name, where
+            return name_of(consumer), where
         assert task.bay is not None
-        charger = consumer
-        assert not isinstance(charger, CameraRun)
-        bays = getattr(charger, "bays", ())
-        old = bays[task.bay].cell
+        assert isinstance(consumer, ChargerRun)
+        old = consumer.bays[task.bay].cell
         if old is not None:
             old.move(old.home, now_ms)
-        if task.camera >= 0:
-            run = self.cameras[task.camera]
-            if run.cell is task.cell:
-                run.fit_cell(None)
-        task.cell.move(charger.place_of(task.bay), now_ms)  # type: ignore[union-attr]
-        bays[task.bay].cell = task.cell
-        return task.cell.name, _name(charger)
+        if task.camera >= 0 and self.cameras[task.camera].cell is task.cell:
+            self.cameras[task.camera].fit_cell(None)
+        task.cell.move(consumer.place_of(task.bay), now_ms)
+        consumer.bays[task.bay].cell = task.cell
+        return task.cell.name, consumer.name
 
     def _copying_begun(self, task: Task, now_ms: int) -> tuple[str, str]:
         interval = self.timeline.free_interval(now_ms - 1)
@@ -385,8 +381,3 @@ class Hands:
         self.copying.begin(task.number, now_ms, interval)
         job = self.copying.jobs[-1] if self.copying.jobs else None
         return (job.card.store.name, job.drive.name) if job else ("", "")
-
-
-def _name(consumer: object) -> str:
-    inner = getattr(consumer, "charger", None) or getattr(consumer, "bank", None)
-    return str(getattr(inner, "name", ""))

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import math
 from datetime import UTC, datetime
 from pathlib import Path
 
@@ -10,7 +11,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.build import asks, battery, camera, card, leg, mode, raw, rehearsed, stop
+from tests.build import asks, battery, camera, card, leg, mode, only, raw, rehearsed, stop
 from tests.conftest import DEMO
 from tumbrel.core.cli import main, schema_text
 from tumbrel.core.document import PlanDocument
@@ -236,3 +237,13 @@ def test_the_schema_is_the_documents_own(capsys: pytest.CaptureFixture[str]) -> 
     assert main(["schema"]) == 0
     assert capsys.readouterr().out == schema_text()
     assert json.loads(schema_text())["required"] == ["kit", "trip", "plan"]
+
+
+def test_margins_of_a_camera_that_comes_near_its_ends() -> None:
+    """4 W for an hour of 5.7 W h at 25 degC: 29.8 % left; 30 K towards 55 degC in four lags."""
+    items = [leg("way", 3600, temp_start_c=25.0, temp_end_c=25.0)]
+    one = camera(modes=[mode(watts=4.0, rise_k=30.0)])
+    margins = only(rehearsed(items, [asks("cam", "way")], cameras=[one])).margins
+    assert margins.charge == pytest.approx(1 - 4 / 5.7, abs=1e-3)
+    assert margins.heat_k == pytest.approx(70 - (55 - 30 * math.exp(-4)), abs=0.05)
+    assert margins.room == 504_320_000_000 - 7_599_240 * 3600

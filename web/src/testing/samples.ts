@@ -67,6 +67,7 @@ export function cameraResult(camera: string, more: Partial<CameraResult> = {}): 
     stop_c: 70,
     least_charge: 0,
     least_charge_ms: 0,
+    margins: { charge: 0, heat_k: 0, room: 0 },
     bytes_written: 0,
     files: 1,
     frames: 0,

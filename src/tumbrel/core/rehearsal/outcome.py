@@ -32,6 +32,7 @@ from .result import (
     LeastLeft,
     Light,
     Loss,
+    Margins,
     Minutes,
     Rehearsal,
     Verdict,
@@ -138,6 +139,7 @@ def _camera(played: Played, run: CameraRun, defaults: Defaults) -> CameraResult:
         minutes=minutes,
         least_charge=least,
         least_charge_ms=least_ms,
+        margins=_margins(run),
         bytes_written=run.written,
         files=run.files,
         frames=run.frames,
@@ -232,6 +234,18 @@ def _least_charge(run: CameraRun) -> tuple[float, int]:
         if state
     ]
     return min(rows, default=(UNTOUCHED, 0))
+
+
+def _margins(run: CameraRun) -> Margins:
+    """The narrowest of charge and heat while on, and the room at the end."""
+    trace = run.trace
+    rows = zip(trace.charge, trace.cell_c, trace.state, strict=True)
+    left = [charge - run.curve.at(cell_c) for charge, cell_c, state in rows if state]
+    return Margins(
+        charge=round(max(0.0, min(left, default=UNTOUCHED)), 4),
+        heat_k=round(run.body.limits.stop_c - run.hottest_c, 2),
+        room=run.card.free if run.card is not None else 0,
+    )
 
 
 def _playback_ms(played: Played, run: CameraRun) -> int:

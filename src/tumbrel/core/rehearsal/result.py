@@ -196,6 +196,17 @@ class Copied(Part):
     left_clips: int
 
 
+class Margins(Part):
+    """How near a camera came to each of its ends while on: shares, kelvins, bytes (E9).
+
+    `charge` is what was left above what the cold held back; `room` on the card in it at the end.
+    """
+
+    charge: float
+    heat_k: float
+    room: int
+
+
 class CameraResult(Part):
     """One camera through the trip."""
 
@@ -208,6 +219,7 @@ class CameraResult(Part):
     stop_c: float
     least_charge: float
     least_charge_ms: int
+    margins: Margins
     bytes_written: int
     files: int
     frames: int

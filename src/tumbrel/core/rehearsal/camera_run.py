@@ -51,6 +51,7 @@ class CameraRun(Starting):
         "coldest",
         "due",
         "due_kind",
+        "enough",
         "index",
         "next_asked",
         "sums",
@@ -75,6 +76,7 @@ class CameraRun(Starting):
         self.between = between
         self.next_asked = 0
         self.coldest: dict[int, float] = {}
+        self.enough: tuple[int, int, str, str, float] | None = None
         self.sums: dict[tuple[int, int], Sum] = {}
         self.asked_starts = [span.start_ms for span in asked_list]
         self.open_account()

@@ -121,6 +121,11 @@ class Hands:
             return None
         if Cause.COPYING in run.holds:
             return None
+        as_before = self._as_before(run, asked_ms)
+        if manual is None and run.enough == as_before:
+            return None  # off since it was last looked at, with enough in it
+        if run.cell is None and manual is None and self._may_wait(run, now_ms):
+            return None
         run.advance(now_ms)
         if run.cell is None:  # taken out to charge: it must be back before the next stop begins
             horizon_ms = self.timeline.next_free_end_ms(now_ms)
@@ -129,7 +134,18 @@ class Hands:
             return manual
         held = manual is not None
         swap = None if held else self._battery_due(run, need, now_ms)
-        return swap or self._card_due(run, need, now_ms) or self._restart_due(run, need, now_ms)
+        task = swap or self._card_due(run, need, now_ms) or self._restart_due(run, need, now_ms)
+        wanted = need.wh * self.defaults.swap_margin.value
+        rests = run.state is OFF and run.wanted is None and not run.dead and run.off_w == 0.0
+        if task is None and rests and run.cell and run.cell.reachable_wh(need.coldest_c) >= wanted:
+            run.enough = as_before
+        return task
+
+    @staticmethod
+    def _as_before(run: CameraRun, asked_ms: int) -> tuple[int, int, str, str, float]:
+        """What a camera that rests must still have in it, and ahead of it, to need no look."""
+        cell = run.cell.id if run.cell else ""
+        return (asked_ms, run.next_asked, cell, run.card.store.id if run.card else "", run.used_wh)
 
     def _manual(self, run: CameraRun, here: Laid, now_ms: int) -> Task | None:
         """The plan's own word for this stop: a swap to do, or (without a cell) leave it in."""
@@ -156,8 +172,6 @@ class Hands:
     def _battery_due(self, run: CameraRun, need: Need, now_ms: int) -> Task | None:
         """Swap when what can be reached falls short of what is asked (E8.3)."""
         if not run.camera.battery_comes_out or need.wh <= 0.0 or self._fed(run):
-            return None
-        if run.cell is None and self._may_wait(run, now_ms):
             return None
         gives = run.cell is not None and not run.dead and run.cell.charge > run.line()
         reachable = run.cell.reachable_wh(need.coldest_c) if run.cell and gives else 0.0

@@ -204,7 +204,7 @@ def test_a_killed_server_loses_nothing(page: Page, tmp_path: Path) -> None:
         page.goto(server.address)
         page.get_by_test_id("headline").wait_for()
         roll(page, "Camp, gorge walk")
-        page.wait_for_timeout(300)
+        page.wait_for_timeout(800)
         server.kill()
         server.start()
         page.evaluate("localStorage.clear()")

@@ -3,6 +3,7 @@ import { rehearse } from "../../api/queries";
 import type { Plan, PlanDocument, Rehearsal } from "../../domain/types";
 import { signedMinutesText, signedWattHoursText } from "../../domain/units";
 
+const AFTER_MS = 350;
 const NONE: ReadonlyMap<string, string> = new Map();
 
 /**
@@ -29,9 +30,13 @@ export function useDifferences(
         setKnown({ of: document, texts: new Map(texts) });
       }
     };
-    all().catch(() => undefined); // a difference that cannot be had is left out; the main rehearsal reports errors
+    // saving and the board itself come first; a difference that cannot be had is left out
+    const waiting = setTimeout(() => {
+      all().catch(() => undefined);
+    }, AFTER_MS);
     return () => {
       stopped = true;
+      clearTimeout(waiting);
     };
   }, [document, base, alternatives]);
   return known.of === document ? known.texts : NONE;

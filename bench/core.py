@@ -14,6 +14,7 @@ from tumbrel.core.rehearsal.body_state import BodyState
 from tumbrel.core.rehearsal.checkpoints import play_from
 from tumbrel.core.rehearsal.engine import play
 from tumbrel.core.rehearsal.outcome import rehearse, tell
+from tumbrel.core.rehearsal.power import Grid
 from tumbrel.core.shelf import ShelfQuestion, hang
 
 DEMO = ROOT / "src" / "tumbrel" / "demo" / "ostrel-crossing.json"
@@ -81,20 +82,29 @@ def _segments(demo: PlanDocument) -> bool:
 
 
 def _advances(document: PlanDocument) -> int:
-    """Stretches that a rehearsal advances."""
+    """Stretches that a rehearsal advances: of cameras, of charging batteries, of banks."""
     count = 0
-    known = BodyState.advance
+    camera, grid = BodyState.advance, Grid.advance
 
     def counting(self: BodyState, to_ms: int) -> None:
         nonlocal count
         count += to_ms > self.now_ms
-        known(self, to_ms)
+        camera(self, to_ms)
+
+    def counting_grid(self: Grid, to_ms: int) -> None:
+        nonlocal count
+        if to_ms > self.now_ms:
+            count += len(self.banks)
+            count += sum(bay.cell is not None for one in self.chargers for bay in one.bays)
+        grid(self, to_ms)
 
     BodyState.advance = counting  # type: ignore[method-assign]
+    Grid.advance = counting_grid  # type: ignore[method-assign]
     try:
         play(document)
     finally:
-        BodyState.advance = known  # type: ignore[method-assign]
+        BodyState.advance = camera  # type: ignore[method-assign]
+        Grid.advance = grid  # type: ignore[method-assign]
     return count
 
 

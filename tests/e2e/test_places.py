@@ -213,9 +213,9 @@ def test_windows_are_typed_by_the_sun_and_the_clock(page: Page, trip: str) -> No
     expect(page.get_by_role("gridcell", name="Foot, Shelf camp")).to_have_accessible_name(
         re.compile("Windows 1080 30 .*Filmed 1 h 0")
     )
-    strip.get_by_label("Copy its footage here").select_option("pebble")
+    strip.get_by_label("Copy its footage here").select_option("cobble")
     expect(page.get_by_role("gridcell", name="Foot, Shelf camp")).to_have_accessible_name(
-        re.compile("copy Foot memory to Pebble drive")
+        re.compile("copy Foot memory to Cobble drive")
     )
 
 

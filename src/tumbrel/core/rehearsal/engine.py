@@ -210,9 +210,11 @@ class Rehearser:
             return
         self.hands.begin(task, at_ms)
         if task.camera >= 0:
-            self.cameras[task.camera].advance(at_ms)
-            self.cameras[task.camera].plan_next()
-        self._regrant_if_hung(at_ms)
+            run = self.cameras[task.camera]
+            run.advance(at_ms)
+            run.plan_next()
+            if run.hung_on is not None:
+                self._regrant(at_ms)
 
     def _end_copies_unseen(self, at_ms: int) -> None:
         """A copy that is through when no hand is free waits for one: look again then."""
@@ -233,14 +235,13 @@ class Rehearser:
         consumer = task.consumer
         if isinstance(consumer, CameraRun):
             consumer.advance(at_ms)
-        for run in self.hands.finish(at_ms):
+        of_power = task.kind in ("plug", "wake") or (task.cell is not None and task.cell.in_charger)
+        touched = self.hands.finish(at_ms)
+        for run in touched:
             run.plan_next()
-        self._regrant_if_hung(at_ms)
-        heapq.heappush(self.decisions, at_ms)
-
-    def _regrant_if_hung(self, at_ms: int) -> None:
-        if self.grid.supplies and not (self.grid.idle and self.grid.due_ms >= NEVER_MS):
+        if of_power or any(run.hung_on is not None for run in touched):
             self._regrant(at_ms)
+        heapq.heappush(self.decisions, at_ms)
 
     # -- leaving a stop, and set-ups on outside power -------------------------------
 

@@ -77,6 +77,7 @@ class Copying:
         self.begun: set[int] = set()
         self.jobs: list[Job] = []
         self.landed: Log[Landed] = Log()
+        self.held_by: dict[tuple[str, int], set[str]] = {}
         self.copied: Log[Copied] = Log()
 
     # -- when -----------------------------------------------------------------------
@@ -156,6 +157,7 @@ class Copying:
         ]
         for clip, at_ms in landed:
             self.landed.append(Landed(at_ms, clip.store, clip.start_ms, job.drive.id))
+            self.held_by.setdefault((clip.store, clip.start_ms), set()).add(job.drive.id)
             self.room[job.drive.id] -= clip.bytes
         single = self._wipe(job, now_ms)
         missed = len(job.clips) - len(landed)
@@ -216,8 +218,4 @@ class Copying:
 
     def copies_of(self, clip: Kept) -> set[str]:
         """Drives that hold a clip."""
-        return {
-            landed.drive
-            for landed in self.landed
-            if landed.drive and (landed.store, landed.start_ms) == (clip.store, clip.start_ms)
-        }
+        return self.held_by.get((clip.store, clip.start_ms), set())

@@ -22,6 +22,9 @@ from .trace import Trace
 
 COARSE_K = 0.5
 COARSE_CHARGE = 0.002
+FAR_K = 3.0
+SEEN_AT_MS = (600_000, 1_500_000, 3_000_000)
+LONG_REST_MS = 3_600_000
 
 
 class BodyState:
@@ -233,6 +236,20 @@ class BodyState:
         elapsed_ms = to_ms - self.now_ms
         if elapsed_ms <= 0:
             return
+        if self.state is OFF and elapsed_ms > LONG_REST_MS and self._far_from_rest():
+            start_ms = self.now_ms
+            for part_ms in SEEN_AT_MS:  # how it cools or warms is to be seen, not a straight line
+                self._go(start_ms + part_ms, part_ms - (self.now_ms - start_ms))
+            elapsed_ms = to_ms - self.now_ms
+        self._go(to_ms, elapsed_ms)
+
+    def _far_from_rest(self) -> bool:
+        """Whether body or cell is far from where it will settle."""
+        level_c = self.climate.base_c[self.step]
+        cell_c = self.cell.cell_c if self.cell is not None else level_c
+        return abs(self.body_c - level_c) > FAR_K or abs(cell_c - level_c) > FAR_K
+
+    def _go(self, to_ms: int, elapsed_ms: int) -> None:
         self._warm_or_cool(to_ms)
         self._take_and_give(elapsed_ms)
         self.now_ms = to_ms
@@ -249,6 +266,8 @@ class BodyState:
         cell, cell_lag = self.cell, self.cell_lag_ms
         cell_c = cell.cell_c if cell is not None else body_c
         final = len(starts) - 1
+        seen_c = cell_c
+        before: tuple[int, float, float] | None = None
         while True:
             end_ms = to_ms
             passes = step < final and starts[step + 1] <= to_ms
@@ -274,6 +293,13 @@ class BodyState:
                 break
             if on:
                 self._note_between(at_ms, body_c, cell_c)
+            elif abs(cell_c - seen_c) > FAR_K:  # rests keep a corner where they begin to change
+                if before is not None:
+                    self._note_between(*before)
+                self._note_between(at_ms, body_c, cell_c)
+                seen_c, before = cell_c, None
+            else:
+                before = (at_ms, body_c, cell_c)
         self.step, self.body_c, self.hottest_c = step, body_c, hottest_c
         if cell is not None:
             cell.cell_c = cell_c

@@ -97,7 +97,7 @@ def told(parts: dict[str, Any]) -> Rehearsal:
     return rehearse(PlanDocument.model_validate(parts))
 
 
-@settings(max_examples=150, deadline=None)
+@settings(max_examples=150)
 @given(plans())
 def test_ledgers_balance_and_spans_are_in_order(parts: dict[str, Any]) -> None:
     """The three ledgers raise inside; spans never overlap and lie in what was asked."""
@@ -113,7 +113,7 @@ def test_ledgers_balance_and_spans_are_in_order(parts: dict[str, Any]) -> None:
         assert one.hottest_c <= one.stop_c + 0.02 or one.course.body_c[0] > one.stop_c
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 @given(plans())
 def test_hands_do_one_thing_at_a_time_and_only_where_they_are_free(parts: dict[str, Any]) -> None:
     result = told(parts)
@@ -123,7 +123,7 @@ def test_hands_do_one_thing_at_a_time_and_only_where_they_are_free(parts: dict[s
     assert all(move.item in free for move in tasks)
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 @given(plans())
 def test_a_battery_or_card_is_in_one_place(parts: dict[str, Any]) -> None:
     result = told(parts)
@@ -134,7 +134,7 @@ def test_a_battery_or_card_is_in_one_place(parts: dict[str, Any]) -> None:
         assert all(a[1] == b[0] for a, b in itertools.pairwise(edges))
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=40)
 @given(plans(), st.randoms(use_true_random=False))
 def test_the_order_of_assignments_changes_nothing(parts: dict[str, Any], random: Any) -> None:
     before = told(parts)
@@ -165,7 +165,7 @@ singles = st.fixed_dictionaries(
 )
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=40)
 @given(singles)
 def test_more_never_films_less(parts: dict[str, Any]) -> None:
     """A fuller or bigger battery, a larger card, more air, a lower draw: never fewer minutes.
@@ -181,7 +181,7 @@ def test_more_never_films_less(parts: dict[str, Any]) -> None:
     assert rolled(parts, family=bigger) >= least
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=40)
 @given(singles, st.floats(0.1, 0.9))
 def test_splitting_a_rolled_leg_changes_nothing(parts: dict[str, Any], share: float) -> None:
     """The same air all along, so that the steps of conditions do not differ."""
@@ -200,7 +200,7 @@ def test_splitting_a_rolled_leg_changes_nothing(parts: dict[str, Any], share: fl
     assert abs(split.ledgers.energy_used_wh - joined.ledgers.energy_used_wh) < 1e-4
 
 
-@settings(max_examples=30, deadline=None)
+@settings(max_examples=30)
 @given(plans())
 def test_the_order_of_cameras_only_settles_ties(parts: dict[str, Any]) -> None:
     """With a battery and a card for each, neither camera takes anything from the other."""

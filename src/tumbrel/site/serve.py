@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import argparse
-import gc
 import os
 import threading
 
 from waitress.server import create_server
+
+from .collecting import collect_seldom
 
 WARM_AFTER_S = 8.0
 
@@ -22,8 +23,7 @@ def main() -> None:
     from .wsgi import application  # noqa: PLC0415 - settings are named first
 
     _prepare(demo=chosen.demo)
-    gc.collect()
-    gc.freeze()
+    collect_seldom()
     warm = threading.Timer(WARM_AFTER_S, _warm)
     warm.daemon = True
     warm.start()
@@ -45,6 +45,7 @@ def _warm() -> None:
     from tumbrel.core.light import sun_heights_of_day  # noqa: PLC0415 - slow to import
 
     sun_heights_of_day(0.0, 0.0, 0.0, 0)
+    collect_seldom()
 
 
 if __name__ == "__main__":

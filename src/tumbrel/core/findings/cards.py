@@ -32,22 +32,22 @@ def card_too_large(seen: Seen) -> Iterator[Found]:
 def card_too_slow(seen: Seen) -> Iterator[Found]:
     """The card or memory in a camera does not sustain a planned mode's peak (E6.2)."""
     document = seen.played.document
-    stores = {card.store.id: card.store for card in seen.played.cards}
     for run in seen.played.cameras:
-        fitted = run.card.store if run.card else None
-        said: set[str] = set()
+        if run.card is None:
+            continue
+        store = run.card.store
+        looked_at: set[str] = set()
         for span in run.asked_list:
-            first = fitted and stores[fitted.id]
-            if span.recording is None or first is None or span.recording.mode.id in said:
+            if span.recording is None or span.recording.mode.id in looked_at:
                 continue
             mode = span.recording.mode
-            if not store_keeps_up(first, mode, seen.defaults):
-                said.add(mode.id)
+            looked_at.add(mode.id)
+            if not store_keeps_up(store, mode, seen.defaults):
                 values: Values = {
-                    "card": first.name,
+                    "card": store.name,
                     "camera": run.camera.name,
                     "mode": mode.name,
-                    "sustains_mb_s": round(first.sustained_bytes_s / 1e6),
+                    "sustains_mb_s": round(store.sustained_bytes_s / 1e6),
                     "peak_mb_s": round(peak_byte_rate(mode, seen.defaults) / 1e6, 1),
                 }
                 item = document.plan.assignments[span.assignment].item

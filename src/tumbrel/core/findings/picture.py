@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from bisect import bisect_right
 from collections.abc import Iterator
 
 from ..document import Interval, Leg, Mode
@@ -54,16 +55,18 @@ def no_sound_in_slow_motion(seen: Seen) -> Iterator[Found]:
 @check("dark_for_frame_rate", "warn")
 def dark_for_frame_rate(seen: Seen) -> Iterator[Found]:
     """Many frames a second in twilight or night: each gets little light."""
-    played = seen.played
+    timeline = seen.played.timeline
+    dark = [band for band in timeline.light if band.kind != "day"]
+    ends_ms = [band.end_ms for band in dark]
     for number, key, name, item, mode in _modes(seen):
-        part = played.timeline.by_id[item]
-        if mode.fps < FAST_FPS or not played.timeline.light:
+        part = timeline.by_id[item]
+        if mode.fps < FAST_FPS:
             continue
-        dark_ms = sum(
-            max(0, min(band.end_ms, part.end_ms) - max(band.start_ms, part.start_ms))
-            for band in played.timeline.light
-            if band.kind != "day"
-        )
+        dark_ms = 0
+        for band in dark[bisect_right(ends_ms, part.start_ms) :]:
+            if band.start_ms >= part.end_ms:
+                break
+            dark_ms += min(band.end_ms, part.end_ms) - max(band.start_ms, part.start_ms)
         if dark_ms > DARK_SHARE * (part.end_ms - part.start_ms):
             values: Values = {"camera": name, "mode": mode.name, "leg": part.name}
             yield Found(f"plan.assignments[{number}].mode", values, key, item)

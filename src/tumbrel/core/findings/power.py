@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from ..document import Bank, Stop
 from ..energy import nominal_wh
 from ..rehearsal.causes import Cause
+from ..rehearsal.pools import CHARGER_MARK
 from ..wording.units import clock
 from .registry import Found, Seen, Values, check
 
@@ -73,7 +74,7 @@ def cold_to_charge(seen: Seen) -> Iterator[Found]:
         if not isinstance(item, Stop) or item.socket is None:
             continue
         for number, cell in enumerate(played.cells):
-            here = [s for s in cell.stays if s.from_ms < part.end_ms and s.to_ms > part.start_ms]
+            here = cell.stays_within(part.start_ms, part.end_ms)
             lies = [s for s in here if s.place == cell.home]
             if len(lies) != len(here) or not lies:
                 continue
@@ -101,11 +102,8 @@ def unattended_charging(seen: Seen) -> Iterator[Found]:
             cell.name
             for cell in played.cells
             if any(
-                "/" in stay.place
-                and stay.from_ms < to_ms
-                and stay.to_ms > from_ms
-                and stay.level_to > stay.level_from + 0.01
-                for stay in cell.stays
+                CHARGER_MARK in stay.place and stay.level_to > stay.level_from + 0.01
+                for stay in cell.stays_within(from_ms, to_ms)
             )
         ]
         if charging:

@@ -96,7 +96,7 @@ class LoopPlan:
     lost_presses: int
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(slots=True, eq=False)
 class Asked:
     """One asked interval [start, end); `recording` is None when the mode is missing.
 
@@ -125,7 +125,7 @@ class Asked:
         return 0.0 if rests else self.recording.rise_k
 
     def __deepcopy__(self, memo: dict[int, object]) -> Asked:
-        """Frozen: a checkpoint shares it."""
+        """Settled before the trip begins: a checkpoint shares it."""
         return self
 
 
@@ -180,22 +180,19 @@ class Asking:
             if assignment.camera == self.camera.id:
                 asked += self._of(number, assignment)
         asked.sort(key=lambda span: span.start_ms)
-        return self._with_boots(asked)
+        if self.between_off and self.boot_ms > 0:
+            self._boot_early(asked)
+        return asked
 
-    def _with_boots(self, asked: list[Asked]) -> list[Asked]:
-        """When each can begin to boot: scheduled, or by a free hand (E3.3)."""
-        if not self.between_off or self.boot_ms == 0:
-            return asked
+    def _boot_early(self, asked: list[Asked]) -> None:
+        """Note when each can begin to boot: scheduled, or by a free hand (E3.3)."""
         before_ms = 0
-        known = []
         for span in asked:
             early_ms = max(before_ms, span.start_ms - self.boot_ms)
-            may = self.camera.starts_itself or self.timeline.hands_free_at(early_ms)
             before_ms = span.end_ms
+            may = self.camera.starts_itself or self.timeline.hands_free_at(early_ms)
             if may and early_ms < span.start_ms:
-                span = replace(span, prepare_ms=early_ms)  # noqa: PLW2901 - the same, better known
-            known.append(span)
-        return known
+                span.prepare_ms = early_ms
 
     def _of(self, number: int, assignment: Assignment) -> list[Asked]:
         waits = isinstance(assignment.pattern, Armed) and assignment.pattern.pre_record_s > 0

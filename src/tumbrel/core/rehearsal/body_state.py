@@ -31,7 +31,6 @@ class BodyState:
     """Charge, heat and bytes of one camera, advanced from event to event."""
 
     __slots__ = (
-        "armed_rise_k",
         "body",
         "body_c",
         "body_pause",
@@ -258,7 +257,10 @@ class BodyState:
         self.note()
 
     def _warm_or_cool(self, to_ms: int) -> None:
-        """Follow body and cell through the steps of the conditions; note each while it is on."""
+        """Follow body and cell through the steps of the conditions; note each while it is on.
+
+        `march.chained`, written out: this is the innermost loop of a rehearsal.
+        """
         starts, climate, rise_k = self.conditions.starts_ms, self.climate, self.rise_k
         base_c, g, lags_ms = climate.base_c, climate.g, climate.lag_ms
         at_ms, step, body_c = self.now_ms, self.step, self.body_c
@@ -312,29 +314,29 @@ class BodyState:
 
     def _take_and_give(self, elapsed_ms: int) -> None:
         """Energy of a stretch: from the port, into or out of the cell, used and lost."""
-        hours = elapsed_ms / MS_PER_HOUR
-        port_wh = self.port_w * hours
+        if self.port_w > 0.0:
+            fed_wh = self.port_w * elapsed_ms / MS_PER_HOUR
+            through_wh = fed_wh * self.defaults.feed_efficiency.value
+            self.port_wh += fed_wh
+            self.used_wh += through_wh
+            self.lost_wh += fed_wh - through_wh
         cell = self.cell
-        spent_wh = 0.0
-        if cell is not None:
-            before = cell.charge
-            cell.charge = self._charge_after(cell, elapsed_ms)
-            moved_wh = (cell.charge - before) * cell.wh
-            if self.into_w > 0.0:
-                charging_wh = moved_wh / self.defaults.charge_efficiency.value
-                port_wh += charging_wh
-                self.lost_wh += charging_wh - moved_wh
-            else:
-                spent_wh = -moved_wh
-            if self.state is OFF and self.into_w <= 0.0:
-                share = self.defaults.self_discharge_per_month.value
-                lost = self_discharge_wh(cell.wh, cell.charge, elapsed_ms, share)
-                self.lost_wh += lost
-                cell.charge -= lost / cell.wh
-        through_wh = self.port_w * hours * self.defaults.feed_efficiency.value
-        self.used_wh += spent_wh + through_wh
-        self.lost_wh += self.port_w * hours - through_wh
-        self.port_wh += port_wh
+        if cell is None:
+            return
+        before = cell.charge
+        cell.charge = self._charge_after(cell, elapsed_ms)
+        moved_wh = (cell.charge - before) * cell.wh
+        if self.into_w > 0.0:
+            charging_wh = moved_wh / self.defaults.charge_efficiency.value
+            self.port_wh += charging_wh
+            self.lost_wh += charging_wh - moved_wh
+            return
+        self.used_wh -= moved_wh
+        if self.state is OFF:
+            share = self.defaults.self_discharge_per_month.value
+            lost_wh = self_discharge_wh(cell.wh, cell.charge, elapsed_ms, share)
+            self.lost_wh += lost_wh
+            cell.charge -= lost_wh / cell.wh
 
     def _note_between(self, at_ms: int, body_c: float, cell_c: float) -> None:
         """A point of the trace on the way, before charge and bytes are brought up to date."""

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from bisect import bisect_right
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from math import exp
@@ -75,7 +76,16 @@ class PlaceClimate:
         if to_ms <= from_ms:
             return cell_c
         decay = exp((from_ms - to_ms) / self.lag_ms)
+        step = bisect_right(self.starts_ms, from_ms)
+        if step == len(self.starts_ms) or to_ms <= self.starts_ms[step]:
+            base_c = self.base_c[step - 1]
+            return base_c + (cell_c - base_c) * decay
         return self.settled(to_ms) + (cell_c - self.settled(from_ms)) * decay
+
+    def path(self, cell_c: float, from_ms: int, times_ms: Sequence[int]) -> list[float]:
+        """Temperatures [degC] at some later times of a cell that was at `cell_c` at `from_ms`."""
+        over_c, lag_ms = cell_c - self.settled(from_ms), self.lag_ms
+        return [self.settled(at) + over_c * exp((from_ms - at) / lag_ms) for at in times_ms]
 
     def crossing(self, cell_c: float, from_ms: int, level_c: float, bound_ms: int) -> int | None:
         """When a cell reaches a level from where it is, at or before a bound; else None [ms]."""

@@ -29,7 +29,6 @@ class ChargerRun:
 
     charger: Charger
     bays: list[Bay]
-    granted_w: float = 0.0
     port_wh: float = 0.0
     lost_wh: float = 0.0
     short: bool = False
@@ -84,7 +83,7 @@ class ChargerRun:
         What a bay in its taper leaves over goes on to the next, at its mean over the time for
         which the grant holds while anything is short.
         """
-        self.granted_w = left = watts
+        left = watts
         self.short = False
         most = self.charger.bay_w or self.charger.in_w
         for bay in self.bays:
@@ -126,7 +125,6 @@ class BankRun:
     climate: PlaceClimate
     cell_c: float
     loads_w: float
-    now_ms: int = 0
     into_w: float = 0.0
     refused: str = ""
     dry: bool = False
@@ -166,8 +164,7 @@ class Supply:
     table: SupplyTable
     ports: list[Consumer | None]
     bank: BankRun | None = None
-    granted_w: float = 0.0
-    seen_wh: dict[str, float] = field(default_factory=dict)
+    seen_wh: list[float] = field(default_factory=list)
     given_wh: float = 0.0
 
     def port_of(self, consumer: Consumer) -> int | None:

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from ..document import Copy, Drive, PlanDocument
 from ..parameters import Defaults
 from .camera_run import CameraRun
+from .causes import OFF
 from .clips import NEVER_MS, Kept
 from .log import Log
 from .pools import CardRun
@@ -98,7 +99,7 @@ class Copying:
             if copy.item != here.id or number in self.begun:
                 continue
             run, card = self._where(copy)
-            busy = run is not None and (run.asked is not None or run.state != 0)
+            busy = run is not None and (run.asked is not None or run.state is not OFF)
             if card is None or busy or now_ms + 2 * self.takes_ms >= interval.end_ms:
                 continue
             index = run.index if run else -1

@@ -125,24 +125,23 @@ class Rehearser:
             due.append((self.grid.due_ms, Priority.CONDITIONS, Turn.GRID, 0))
         if self.next_leave < len(self.leaves):
             due.append((self.leaves[self.next_leave], Priority.ENDS, Turn.LEAVE, 0))
-        rig_ms = self._rig_ms()
-        if rig_ms < NEVER_MS:
-            due.append((rig_ms, Priority.CONDITIONS, Turn.RIG, 0))
-        copied_ms = self.hands.copying.due_ms()
-        if copied_ms < NEVER_MS and self.hands.task is None:
+        if self.rigs or self.rigged:
+            due.append((self._rig_ms(), Priority.CONDITIONS, Turn.RIG, 0))
+        if self.hands.copying.jobs and self.hands.task is None:
+            copied_ms = self.hands.copying.due_ms()
             due.append((max(copied_ms, self.grid.now_ms), Priority.HANDS, Turn.DECIDE, 1))
         return min(due, default=(NEVER_MS, 0, Turn.DECIDE, 0))
 
     def _camera(self, run: CameraRun, at_ms: int, end_ms: int) -> None:
         """Let a camera go on; alone up to the next thing that hands may do, where it can."""
         limit_ms = min(self._limit_ms(index_of=run.index), end_ms)
-        if self.grid.idle or self.grid.supply_of(run) is None:
+        if run.hung_on is None:
             play_takes(run, limit_ms)
             if run.due[0] > at_ms:
                 return
         copying = run.state is COPYING
         decides = run.happen()
-        hung = not self.grid.idle and self.grid.supply_of(run) is not None
+        hung = run.hung_on is not None
         if hung:
             self.grid.advance(at_ms)
             self._unplug_when_asked(run)

@@ -18,13 +18,9 @@ class GridWatch:
     def __init__(self, defaults: Defaults) -> None:
         self.defaults = defaults
         self.now_ms = 0
-        self.others_due_ms = NEVER_MS
+        self.bays_due_ms = self.others_due_ms = NEVER_MS
         self.chargers: list[ChargerRun] = []
         self.supplies: list[Supply] = []
-
-    def is_live(self, charger: ChargerRun) -> bool:
-        """Whether a charger hangs on a source."""
-        return charger.hung_on is not None
 
     def taken_w(self, supply: Supply) -> float:
         """What its ports take now [W]."""
@@ -43,12 +39,19 @@ class GridWatch:
         """When to look again [ms]."""
         first = NEVER_MS
         for charger in self.chargers:
-            live = self.is_live(charger)
+            if charger.hung_on is None:
+                continue
             for bay in charger.bays:
-                if bay.cell is not None and live:
+                if bay.cell is not None:
                     first = min(first, self._bay_ms(bay, bay.cell))
         if any(c.short for c in self.chargers) and any(c.tapers() for c in self.chargers):
             first = min(first, self.now_ms + SHARE_MS)
+        self.bays_due_ms = first
+        return self.next_of_banks_ms()
+
+    def next_of_banks_ms(self) -> int:
+        """When to look again [ms], where nothing has changed for chargers."""
+        first = self.bays_due_ms
         after_ms = round(self.defaults.bank_off_after_s.value * 1000)
         for supply in self.supplies:
             bank = supply.bank
@@ -64,11 +67,15 @@ class GridWatch:
         return max(self.now_ms + 1, first)
 
     def _bay_ms(self, bay: Bay, cell: Cell) -> int:
-        """When a charging cell is full, draws too little, or is refused; or may go on again."""
+        """When a charging cell is full, draws too little, or is refused; or may go on again.
+
+        At most a day ahead: so far temperatures are searched.
+        """
         d = self.defaults
-        first = NEVER_MS
+        first = self.now_ms + SOON_MS
         if bay.into_w > 0.0:
-            first = self.now_ms + cell.intake.ms_to(cell.charge, bay.into_w, cell.intake.full)
+            full_ms = cell.intake.ms_to(cell.charge, bay.into_w, cell.intake.full)
+            first = min(first, self.now_ms + full_ms)
             kink = cell.intake.kink_for(bay.into_w)
             if cell.charge < kink - 1e-9:
                 first = min(first, self.now_ms + cell.intake.ms_to(cell.charge, bay.into_w, kink))
@@ -83,9 +90,8 @@ class GridWatch:
             levels = [d.resume_cold_c.value]
         elif cell.refused == "hot":
             levels = [d.resume_hot_c.value]
-        bound = min(first, self.now_ms + SOON_MS)
         for level_c in levels:
-            crossing = cell.bag_climate.crossing(cell.cell_c, self.now_ms, level_c, bound)
+            crossing = cell.bag_climate.crossing(cell.cell_c, self.now_ms, level_c, first)
             if crossing is not None:
                 first = min(first, crossing)
         return first

@@ -53,6 +53,7 @@ class Hands:
         """Go by a document."""
         self.document = document
         self.timeline = timeline
+        self._swaps = {(swap.camera, swap.item): swap for swap in reversed(document.plan.swaps)}
         self.plugging.read(document, timeline)
         self.copying.document = document
 
@@ -149,25 +150,22 @@ class Hands:
 
     def _manual(self, run: CameraRun, here: Laid, now_ms: int) -> Task | None:
         """The plan's own word for this stop: a swap to do, or (without a cell) leave it in."""
-        for swap in self.document.plan.swaps:
-            if swap.camera != run.camera.id or swap.item != here.id:
-                continue
-            cell = next((c for c in self.cells if c.id == swap.battery and c.spare), None)
-            done = (run.index, here.id) in self._manual_done
-            fits = cell is not None and cell.family == run.camera.battery_family
-            task_cell = cell if fits and not done and run.camera.battery_comes_out else None
-            takes_ms = self._takes_ms(run, "swap", now_ms)
-            return Task(
-                0,
-                0,
-                run.index,
-                "swap",
-                takes_ms,
-                camera=run.index,
-                cell=task_cell,
-                by_hand_of_plan=True,
-            )
-        return None
+        swap = self._swaps.get((run.camera.id, here.id))
+        if swap is None:
+            return None
+        cell = next((c for c in self.cells if c.id == swap.battery and c.spare), None)
+        done = (run.index, here.id) in self._manual_done
+        fits = cell is not None and cell.family == run.camera.battery_family
+        return Task(
+            0,
+            0,
+            run.index,
+            "swap",
+            self._takes_ms(run, "swap", now_ms),
+            camera=run.index,
+            cell=cell if fits and not done and run.camera.battery_comes_out else None,
+            by_hand_of_plan=True,
+        )
 
     def _battery_due(self, run: CameraRun, need: Need, now_ms: int) -> Task | None:
         """Swap when what can be reached falls short of what is asked (E8.3)."""
@@ -179,28 +177,11 @@ class Hands:
         early = self.document.plan.swap_policy == "early"
         if reachable >= wanted or (gives and not early):
             return None
-        family = run.camera.battery_family
-        share = self.defaults.self_discharge_per_month.value
-        for cell in self.cells:
-            if cell.family == family:
-                cell.rest_until(now_ms, share)
-        spares = [
-            (min(need.coldest_c, cell.cell_c), cell)
-            for cell in self.cells
-            if cell.spare and cell.family == family
-        ]
-        enough = [cell for coldest_c, cell in spares if cell.reachable_wh(coldest_c) >= wanted]
-        if enough:
-            best = min(enough, key=lambda cell: cell.charge)
-        else:
-            more = [
-                (cell.reachable_wh(coldest_c), -number, cell)
-                for number, (coldest_c, cell) in enumerate(spares)
-                if cell.reachable_wh(coldest_c) > reachable + 1e-9
-            ]
-            if not more:
-                return None
-            best = max(more, key=lambda row: row[:2])[2]
+        best = self._best_spare(
+            run.camera.battery_family, need.coldest_c, wanted, reachable, now_ms
+        )
+        if best is None:
+            return None
         takes_ms = self._takes_ms(run, "swap", now_ms)
         return Task(
             need.importance,
@@ -211,6 +192,25 @@ class Hands:
             camera=run.index,
             cell=best,
         )
+
+    def _best_spare(
+        self, family: str, coldest_c: float, wanted_wh: float, held_wh: float, now_ms: int
+    ) -> Cell | None:
+        """The least-charged spare that suffices, else the one that gives most and more (E8.3)."""
+        share = self.defaults.self_discharge_per_month.value
+        enough: Cell | None = None
+        fullest: Cell | None = None
+        most_wh = held_wh + 1e-9
+        for cell in self.cells:
+            if cell.in_camera or cell.family != family:
+                continue
+            cell.rest_until(now_ms, share)
+            gives_wh = cell.reachable_wh(min(coldest_c, cell.cell_c))
+            if gives_wh >= wanted_wh and (enough is None or cell.charge < enough.charge):
+                enough = cell
+            if gives_wh > most_wh:
+                fullest, most_wh = cell, gives_wh
+        return enough or fullest
 
     def _may_wait(self, run: CameraRun, now_ms: int) -> bool:
         """Whether a camera whose battery was taken out to charge can do without it for now."""

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from bisect import bisect_right
 from collections import defaultdict
 
 from ..document import Interval, Loop, PlanDocument
@@ -10,7 +11,7 @@ from ..light import SunDays, sun_heights_of_day
 from ..parameters import DEFAULTS, Defaults
 from ..wording.gaps import gap_words
 from ..wording.verdict import Told, verdict_words
-from .account import GapSpan
+from .account import FilmedSpan, GapSpan
 from .camera_run import CameraRun
 from .caught import caught_of, loop_advice
 from .causes import SHORT_ONES_ARE_NOTES
@@ -104,7 +105,6 @@ def tell(played: Played, defaults: Defaults) -> Rehearsal:
 
 
 def _items(timeline: Timeline) -> tuple[LaidItem, ...]:
-    free = timeline.free_hands
     return tuple(
         LaidItem(
             id=part.id,
@@ -112,7 +112,7 @@ def _items(timeline: Timeline) -> tuple[LaidItem, ...]:
             kind=part.kind,
             start_ms=part.start_ms,
             end_ms=part.end_ms,
-            hands_free=any(f.start_ms < part.end_ms and part.start_ms < f.end_ms for f in free),
+            hands_free=timeline.hands_free_within(part.start_ms, part.end_ms),
         )
         for part in timeline.laid
     )
@@ -128,6 +128,7 @@ def _camera(played: Played, run: CameraRun, defaults: Defaults) -> CameraResult:
     minutes = _minutes(asked_ms, gap_ms, note_ms, watched_ms)
     least, least_ms = _least_charge(run)
     trace = run.trace
+    held = [run.curve.at(cell_c) for cell_c in trace.cell_c]
     return CameraResult(
         camera=run.camera.id,
         asked_ms=asked_ms,
@@ -139,7 +140,7 @@ def _camera(played: Played, run: CameraRun, defaults: Defaults) -> CameraResult:
         minutes=minutes,
         least_charge=least,
         least_charge_ms=least_ms,
-        margins=_margins(run),
+        margins=_margins(run, held),
         bytes_written=run.written,
         files=run.files,
         frames=run.frames,
@@ -150,7 +151,7 @@ def _camera(played: Played, run: CameraRun, defaults: Defaults) -> CameraResult:
             charge=tuple(round(c, 4) for c in trace.charge),
             body_c=tuple(round(c, 1) for c in trace.body_c),
             cell_c=tuple(round(c, 1) for c in trace.cell_c),
-            held=tuple(round(run.curve.at(c), 3) for c in trace.cell_c),
+            held=tuple(round(share, 3) for share in held),
             used_bytes=tuple(trace.used_bytes),
             state=tuple(trace.state),
         ),
@@ -206,7 +207,8 @@ def _losses(camera: str, gaps: tuple[Gap, ...], missing: int) -> tuple[Loss, ...
 def _gap(played: Played, run: CameraRun, span: GapSpan, defaults: Defaults) -> Gap:
     assignment = played.document.plan.assignments[span.assignment]
     short = span.end_ms - span.start_ms <= defaults.note_gap_s.value * 1000
-    battery = next((s.battery for s in reversed(run.filmed) if s.end_ms <= span.start_ms), None)
+    place = bisect_right(run.filmed, span.start_ms, key=_filmed_end)
+    battery = run.filmed[place - 1].battery if place else None
     name = next((c.name for c in played.cells if c.id == battery), "")
     return Gap(
         start_ms=span.start_ms,
@@ -225,6 +227,10 @@ def _gap(played: Played, run: CameraRun, span: GapSpan, defaults: Defaults) -> G
     )
 
 
+def _filmed_end(span: FilmedSpan) -> int:
+    return span.end_ms
+
+
 def _least_charge(run: CameraRun) -> tuple[float, int]:
     """The lowest charge while the camera was on, and when; a full one when it never was."""
     trace = run.trace
@@ -236,11 +242,10 @@ def _least_charge(run: CameraRun) -> tuple[float, int]:
     return min(rows, default=(UNTOUCHED, 0))
 
 
-def _margins(run: CameraRun) -> Margins:
-    """The narrowest of charge and heat while on, and the room at the end."""
-    trace = run.trace
-    rows = zip(trace.charge, trace.cell_c, trace.state, strict=True)
-    left = [charge - run.curve.at(cell_c) for charge, cell_c, state in rows if state]
+def _margins(run: CameraRun, held: list[float]) -> Margins:
+    """The narrowest of charge above what the cold holds, and of heat, while on; room at the end."""
+    rows = zip(run.trace.charge, held, run.trace.state, strict=True)
+    left = [charge - share for charge, share, state in rows if state]
     return Margins(
         charge=round(max(0.0, min(left, default=UNTOUCHED)), 4),
         heat_k=round(run.body.limits.stop_c - run.hottest_c, 2),

@@ -11,6 +11,7 @@ from ..document import Mains, PlanDocument
 from ..parameters import Defaults
 from .body_state import refusal_of
 from .camera_run import CameraRun
+from .causes import OFF
 from .consumers import BankRun, ChargerRun, Consumer, Supply
 from .grid_watch import SOON_MS
 from .needs import NEVER_MS
@@ -149,7 +150,7 @@ class Plugging:
         return (
             run.camera.battery_comes_out
             and left_ms >= self.defaults.worth_unloading_s.value * 1000
-            and run.state == 0
+            and run.state is OFF
         )
 
     def _as_low(

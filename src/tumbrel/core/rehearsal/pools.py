@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from bisect import bisect_left, bisect_right
 from dataclasses import dataclass, field
 
 from ..charging import Intake
@@ -25,6 +26,14 @@ class Stay:
     level_from: float
     to_ms: int = 0
     level_to: float = 0.0
+
+
+def _stay_start(stay: Stay) -> int:
+    return stay.from_ms
+
+
+def _stay_end(stay: Stay) -> int:
+    return stay.to_ms
 
 
 @dataclass(slots=True)
@@ -72,10 +81,6 @@ class Cell:
             self.topped = False
         return not self.topped
 
-    def climate(self) -> PlaceClimate:
-        """Of where it lies; a charger's is the bag's."""
-        return self.bag_climate if self.in_charger else self.home_climate
-
     def rest_until(self, at_ms: int, share_per_month: float) -> None:
         """Bring a spare up to date: its temperature, and what it loses by itself."""
         if self.in_camera or self.in_charger or at_ms <= self.since_ms:
@@ -99,6 +104,12 @@ class Cell:
         self.since_ms = self.came_ms = at_ms
         self.came_charge = self.charge
         self.rows.append((at_ms, self.charge, self.cell_c))
+
+    def stays_within(self, start_ms: int, end_ms: int) -> list[Stay]:
+        """Where it lay at any time in [start, end)."""
+        first = bisect_right(self.stays, start_ms, key=_stay_end)
+        last = bisect_left(self.stays, end_ms, lo=first, key=_stay_start)
+        return self.stays[first:last]
 
     def close(self, at_ms: int) -> None:
         """End the stay."""

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from .engine import Played
-from .pools import CardRun, Cell
+from .pools import CHARGER_MARK, CardRun, Cell
 from .pools import Stay as PoolStay
 from .result import BankCourse, Hung, Pooled, SourceTold, Stay
 
@@ -34,20 +34,18 @@ def _rows(cell: Cell, cameras: set[str]) -> list[tuple[int, float, float]]:
     """What was noted while it charged, and the way of its temperature in a pocket."""
     noted = {row[0]: row for row in cell.rows}
     for stay in cell.stays:
-        if stay.place in cameras or "/" in stay.place:
+        if stay.place in cameras or CHARGER_MARK in stay.place:
             continue
         start = noted.get(stay.from_ms)
         if start is None:
             continue
         length_ms = max(1, stay.to_ms - stay.from_ms)
         steps = [*EARLY_MS, *range(SAMPLE_MS, length_ms, SAMPLE_MS)]
-        for step_ms in steps:
-            if step_ms < length_ms:
-                at_ms = stay.from_ms + step_ms
-                way = step_ms / length_ms
-                charge = stay.level_from + (stay.level_to - stay.level_from) * way
-                cell_c = cell.home_climate.after(start[2], stay.from_ms, at_ms)
-                noted[at_ms] = (at_ms, charge, cell_c)
+        times_ms = [stay.from_ms + step_ms for step_ms in steps if step_ms < length_ms]
+        slope = (stay.level_to - stay.level_from) / length_ms
+        cells_c = cell.home_climate.path(start[2], stay.from_ms, times_ms)
+        for at_ms, cell_c in zip(times_ms, cells_c, strict=True):
+            noted[at_ms] = (at_ms, stay.level_from + slope * (at_ms - stay.from_ms), cell_c)
     return [noted[at_ms] for at_ms in sorted(noted)]
 
 

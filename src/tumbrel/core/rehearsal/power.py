@@ -11,7 +11,7 @@ from dataclasses import dataclass
 
 from ..charging import MS_PER_HOUR, NEVER_MS
 from ..cold import cold_curve
-from ..document import Bank, PlanDocument, Source
+from ..document import Bank, PlanDocument
 from ..energy import nominal_wh
 from ..parameters import Defaults
 from .body_state import refusal_of
@@ -54,7 +54,12 @@ class Grid(GridWatch):
             for charger in document.kit.chargers
         ]
         self.supplies = [
-            Supply(source, supply_table(source, document, timeline, defaults), _ports(source))
+            Supply(
+                source,
+                supply_table(source, document, timeline, defaults),
+                [None for _ in source.ports],
+                seen_wh=[0.0 for _ in source.ports],
+            )
             for source in document.kit.sources
         ]
         self.banks: list[BankRun] = []
@@ -83,7 +88,7 @@ class Grid(GridWatch):
         consumer.hung_on = self.supplies.index(supply)
         self.hung_count += 1
         self.hung.append(HungOn(self.now_ms, supply.source.id, port, id_of(consumer)))
-        supply.seen_wh[id_of(consumer)] = consumer.port_wh
+        supply.seen_wh[port] = consumer.port_wh
         if supply.bank is not None:
             supply.bank.switched_off = False
 
@@ -133,7 +138,6 @@ class Grid(GridWatch):
             self._give(supply, elapsed_ms)
         for bank in self.banks:
             bank.cell_c = bank.climate.after(bank.cell_c, self.now_ms, to_ms)
-            bank.now_ms = to_ms
             if not bank.rows or to_ms - bank.rows[-1][0] >= ROW_MS:
                 bank.rows.append((to_ms, bank.charge, bank.cell_c))
         self.now_ms = to_ms
@@ -169,10 +173,11 @@ class Grid(GridWatch):
     def _give(self, supply: Supply, elapsed_ms: int) -> None:
         """Book what its ports took since it was last looked at, and a bank's other loads."""
         taken_wh = 0.0
-        for consumer in supply.ports:
+        seen_wh = supply.seen_wh
+        for port, consumer in enumerate(supply.ports):
             if consumer is not None:
-                taken_wh += consumer.port_wh - supply.seen_wh[id_of(consumer)]
-                supply.seen_wh[id_of(consumer)] = consumer.port_wh
+                taken_wh += consumer.port_wh - seen_wh[port]
+                seen_wh[port] = consumer.port_wh
         supply.given_wh += taken_wh
         bank = supply.bank
         if bank is None:
@@ -216,7 +221,7 @@ class Grid(GridWatch):
                 return True
         for supply in changed:
             self._grant(supply)
-        self.due_ms = self.next_ms()
+        self.due_ms = self.next_of_banks_ms()
         return True
 
     # -- grants ---------------------------------------------------------------------
@@ -263,8 +268,8 @@ class Grid(GridWatch):
         left = supply.gives_w(self.now_ms)
         efficiency = self.defaults.charge_efficiency.value
         order = [n for n, one in enumerate(supply.ports) if one is not None]
-        order.sort(key=lambda n: (not _feeds(supply.ports[n]), n))
-        supply.granted_w = 0.0
+        if len(order) > 1:
+            order.sort(key=lambda n: (not _feeds(supply.ports[n]), n))
         for port in order:
             consumer = supply.ports[port]
             most = min(left, supply.source.ports[port])
@@ -284,7 +289,6 @@ class Grid(GridWatch):
                 given = min(most, consumer.bank.in_w) if takes else 0.0
                 consumer.into_w = given * efficiency
             left -= given
-            supply.granted_w += given
 
     def _watch_low_load(self) -> None:
         """A bank with too little to do switches itself off after a while (E4.3)."""
@@ -311,10 +315,6 @@ class Grid(GridWatch):
 def _feeds(consumer: Consumer | None) -> bool:
     """Whether a camera runs on the port."""
     return isinstance(consumer, CameraRun) and consumer.draw_w > 0.0
-
-
-def _ports(source: Source) -> list[Consumer | None]:
-    return [None for _ in source.ports]
 
 
 def _bank(bank: Bank, document: PlanDocument, timeline: Timeline, defaults: Defaults) -> BankRun:

@@ -31,9 +31,13 @@ def singles_of(played: Played) -> list[Single]:
     for run in played.cameras:
         for clip in run.kept:
             length_ms = clip.end_ms - clip.start_ms
+            moved = sorted(moves.get((clip.store, clip.start_ms), ()))
+            if not moved:
+                if clip.end_ms <= end_ms:
+                    singles.append(Single(clip.store, clip.end_ms, end_ms + 1, length_ms))
+                continue
             places = {clip.store}
             since_ms = clip.end_ms
-            moved = sorted(moves[clip.store, clip.start_ms])
             for at_ms, drive in [*moved, (end_ms + 1, "")]:
                 if len(places) == 1 and at_ms > since_ms:
                     singles.append(Single(next(iter(places)), since_ms, at_ms, length_ms))

@@ -93,6 +93,10 @@ class Timeline:
         free = self.free_hands[place] if place >= 0 else None
         return free if free and at_ms < free.end_ms else None
 
+    def hands_free_within(self, start_ms: int, end_ms: int) -> bool:
+        """Whether hands are free at any time in [start, end)."""
+        return self.hands_free_at(start_ms) or self.next_free_ms(start_ms) < end_ms
+
     def next_free_ms(self, at_ms: int) -> int:
         """Start of the next interval of free hands after a time, else the trip's end (E8.3)."""
         place = bisect_right(self.free_hands, at_ms, key=_free_start)

@@ -79,7 +79,7 @@ def _surely_whole(run: CameraRun, span: Asked, recording: Recording, on_ms: int)
 
 
 def _film(run: CameraRun, span: Asked, recording: Recording, on_ms: int) -> None:
-    """Boot, record, and go off again."""
+    """Boot, record, and go off again; one stretch, since both draw alike."""
     cell, card = run.cell, run.card
     assert cell is not None
     assert card is not None
@@ -87,13 +87,11 @@ def _film(run: CameraRun, span: Asked, recording: Recording, on_ms: int) -> None
     end_ms, number = span.end_ms, span.assignment
     if up_ms > span.start_ms:
         run.gaps.append(GapSpan(span.start_ms, min(up_ms, end_ms), Cause.BOOT, number))
-    run.state = BOOTING if up_ms > on_ms else RECORDING
+    run.state = RECORDING if up_ms < end_ms else BOOTING
     run.settle()
     if up_ms < end_ms:
         length = clip_bytes(recording.byte_rate, end_ms - up_ms)
         files = files_of(length, largest_file(card.gb, run.camera)) if length else 0
-        run.advance(up_ms)
-        run.state = RECORDING
         card.used += length
         card.written += length
         run.written += length

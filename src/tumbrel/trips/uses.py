@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from ninja import Schema
 
-from tumbrel.core.document import Kit, Plan
+from tumbrel.core.document import Kit, Link, Plan
 
 from .models import Trip
 from .to_core import trip_and_plan
@@ -42,6 +42,7 @@ def named_units(plan: Plan) -> dict[str, set[str]]:
         "card": {c.card for c in chosen if c.card} | {c.card for c in plan.copies if c.card},
         "source": {c.source for c in chosen if c.source},
         "drive": {c.drive for c in plan.copies},
+        "unit": {wish.unit for wish in plan.full_by},
         "mode": {f"{a.camera}/{a.mode}" for a in plan.assignments},
         "set_up": {f"{a.camera}/{a.set_up}" for a in plan.assignments},
     }
@@ -49,12 +50,15 @@ def named_units(plan: Plan) -> dict[str, set[str]]:
 
 def units_of(kit: Kit) -> dict[str, dict[str, str]]:
     """Units of a kit by kind: key and name. A plan that names a missing one cannot be kept."""
+    batteries = {b.id: b.name for b in kit.batteries}
+    banks = {s.id: s.name for s in kit.sources if s.kind == "bank"}
     return {
         "camera": {c.id: c.name for c in kit.cameras},
-        "battery": {b.id: b.name for b in kit.batteries},
+        "battery": batteries,
         "card": {c.id: c.name for c in kit.cards},
         "source": {s.id: s.name for s in kit.sources},
         "drive": {d.id: d.name for d in kit.drives},
+        "unit": batteries | banks,
     }
 
 
@@ -92,14 +96,16 @@ def broken_by(kit: Kit, trips: list[Trip]) -> list[Broken]:
 def without_missing(plan: Plan, kit: Kit) -> Plan:
     """The plan less everything that names a unit which the kit does not have."""
     has = units_of(kit)
-    cameras, batteries, cards = has["camera"], has["battery"], has["card"]
+    cameras = has["camera"]
+    links = (tuple(c for c in link.cameras if c in cameras) for link in plan.links)
     return plan.model_copy(
         update={
             "cameras": tuple(
                 c.model_copy(
                     update={
-                        "battery": c.battery if c.battery in batteries else None,
-                        "card": c.card if c.card in cards else None,
+                        "battery": c.battery if c.battery in has["battery"] else None,
+                        "card": c.card if c.card in has["card"] else None,
+                        "source": c.source if c.source in has["source"] else None,
                     }
                 )
                 for c in plan.cameras
@@ -109,7 +115,16 @@ def without_missing(plan: Plan, kit: Kit) -> Plan:
             "swaps": tuple(
                 s
                 for s in plan.swaps
-                if s.camera in cameras and (s.battery is None or s.battery in batteries)
+                if s.camera in cameras and (s.battery is None or s.battery in has["battery"])
             ),
+            "copies": tuple(
+                c
+                for c in plan.copies
+                if c.drive in has["drive"]
+                and (c.camera is None or c.camera in cameras)
+                and (c.card is None or c.card in has["card"])
+            ),
+            "links": tuple(Link(cameras=names) for names in links if len(names) > 1),
+            "full_by": tuple(wish for wish in plan.full_by if wish.unit in has["unit"]),
         }
     )

@@ -15,6 +15,9 @@ interface HeadsProps {
   children: ReactNode;
 }
 
+/** Narrower heads leave the room to the card columns. */
+const ROOM_FROM_PX = 120;
+
 /** Camera heads, and the fixed row that reads out the hand's moment. */
 export const Heads = memo(function Heads({
   document,
@@ -71,14 +74,15 @@ export const Heads = memo(function Heads({
             )}
             {lanes.phone || !result ? null : (
               <div className="head-sum">
-                films {minutesText(result.minutes.filmed)} of {minutesText(result.minutes.asked)}
+                {lanes.hands ? "" : "films "}
+                {minutesText(result.minutes.filmed)} of {minutesText(result.minutes.asked)}
               </div>
             )}
             {moment ? (
               <div className="head-now">
                 <b>{percentText(moment.charge)}</b>{" "}
                 {lanes.phone ? "" : <b>{moment.state === 0 ? "off" : degreesText(moment.bodyC)}</b>}{" "}
-                <span>{lanes.phone ? "" : gigabytesText(room)}</span>
+                <span>{lanes.lane < ROOM_FROM_PX ? "" : gigabytesText(room)}</span>
               </div>
             ) : null}
           </div>

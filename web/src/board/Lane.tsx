@@ -1,4 +1,4 @@
-import type { Assignment, Camera, CameraResult, LaidItem, Pooled } from "../domain/types";
+import type { Assignment, Camera, CameraResult, LaidItem, Loss, Pooled } from "../domain/types";
 import type { Band, Elastic } from "../scale/elastic";
 import type { Lanes } from "../scale/lanes";
 import { minutesText } from "../domain/units";
@@ -17,6 +17,8 @@ const FILLS: Record<Assignment["pattern"]["kind"], string> = {
   armed: "url(#t-armed)",
 };
 const GAP_MIN_PX = 12;
+const GUTTER_WORDS_PX = 60;
+const BOX_WORDS_PX = 12;
 const COOL_C = 15;
 
 export interface LaneProps {
@@ -272,7 +274,10 @@ function Gaps({
   );
   const stops = new Set(scale.bands.filter((one) => one.kind === "stop").map((one) => one.id));
   const onLegs = losses.filter((loss) => !stops.has(loss.item));
-  const texts = lanes.gutterW < 60 ? [] : gapTexts(onLegs, scale, compact);
+  const narrow = lanes.gutterW < GUTTER_WORDS_PX;
+  const texts = narrow ? [] : gapTexts(onLegs, scale, compact);
+  const inBox = (loss: Loss, height: number) =>
+    lanes.phone ? false : height >= BOX_WORDS_PX && (narrow || stops.has(loss.item));
   return (
     <g data-part="gaps">
       {losses.map((loss) => {
@@ -296,7 +301,7 @@ function Gaps({
               stroke="var(--gap)"
               strokeWidth={2}
             />
-            {stops.has(loss.item) && lanes.rope >= 56 ? (
+            {inBox(loss, height) ? (
               <text
                 className="label"
                 x={spineX + 2 + lanes.rope / 2}

@@ -49,20 +49,17 @@ function short(move: Move): string {
   }
 }
 
-/** Lines of work that the busiest camera has at each stop. */
+/** Lines of work at each stop: of its busiest camera, or of all where they stand in one column. */
 export function workHeights(
   moves: readonly Move[],
   cameras: readonly Camera[],
+  oneColumn = false,
 ): Map<string, number> {
   const heights = new Map<string, number>();
   for (const item of new Set(moves.map((one) => one.item))) {
     const lines = workLines(moves, item);
-    heights.set(
-      item,
-      Math.max(
-        ...cameras.map((camera) => lines.filter((line) => line.camera === camera.id).length),
-      ),
-    );
+    const inLanes = cameras.map((one) => lines.filter((line) => line.camera === one.id).length);
+    heights.set(item, oneColumn ? lines.length : Math.max(...inLanes));
   }
   return heights;
 }

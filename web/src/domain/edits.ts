@@ -112,6 +112,7 @@ export function withoutItem(doc: TripAndPlan, id: string): TripAndPlan {
       ...doc.plan,
       assignments: doc.plan.assignments.filter((one) => one.item !== id),
       swaps: doc.plan.swaps.filter((one) => one.item !== id),
+      copies: doc.plan.copies.filter((one) => one.item !== id),
     },
   };
 }

@@ -12,6 +12,7 @@ export function percentText(share: number): string {
 
 export function gigabytesText(bytes: number): string {
   const gb = bytes / 1e9;
+  if (gb >= 1000) return `${(gb / 1000).toFixed(1)} TB`;
   return gb < 10 ? `${gb.toFixed(1)} GB` : `${String(Math.round(gb))} GB`;
 }
 

@@ -26,7 +26,8 @@ export interface Elastic {
 export const PX_PER_MIN = 0.58;
 const STOP_BASE = 22;
 const STOP_MOST = 150; // a night is squeezed, with a jag on the clock rail
-const LINE = 17;
+/** From one line of the hands' work to the next. */
+export const WORK_LINE_PX = 17;
 const STOPS_FOLD = { stop: 24, leg: 18 };
 const MIN_LEG = 16;
 
@@ -63,9 +64,9 @@ export function elastic(
 
 function bandHeight(kind: LaidItem["kind"], trueHeight: number, fold: Fold, lines: number): number {
   if (fold === "stops")
-    return kind === "stop" ? Math.max(STOPS_FOLD.stop, 6 + LINE * lines) : STOPS_FOLD.leg;
+    return kind === "stop" ? Math.max(STOPS_FOLD.stop, 6 + WORK_LINE_PX * lines) : STOPS_FOLD.leg;
   if (kind === "stop")
-    return Math.max(Math.min(trueHeight, STOP_MOST), STOP_BASE + LINE * Math.max(1, lines));
+    return Math.max(Math.min(trueHeight, STOP_MOST), STOP_BASE + WORK_LINE_PX * Math.max(1, lines));
   return Math.max(trueHeight, MIN_LEG);
 }
 

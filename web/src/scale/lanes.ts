@@ -15,23 +15,31 @@ export interface Lanes {
   card: number;
   gutter: number;
   gutterW: number;
-  /** Where the hands' work begins: in the gutter, or on the rope where the gutter is narrow. */
+  /** Where the hands' work begins in a lane: in its gutter, or on a phone on the rope. */
   work: number;
+  /** With many cameras the hands' work stands in a column of its own before the lanes. */
+  hands: { x: number; w: number } | null;
   width: number;
 }
 
 const WALL = 14;
 const PHONE_MAX = 640;
-const WORK_PX = 72;
+const HANDS_PX = 150;
+const IN_GUTTERS = 5;
 const SIDE_PX = 290;
 export const STRIP_PX = 276;
 
 export function lanesOf(width: number, cameras: number): Lanes {
   const count = Math.max(1, cameras);
   if (width < PHONE_MAX) return phoneLanes(width, count);
-  const rails = 246;
-  const lane = Math.min(count <= 4 ? 184 : 176, Math.max(108, (width - rails) / count));
-  const rope = lane >= 170 ? 64 : lane >= 140 ? 56 : lane >= 120 ? 48 : 40;
+  const words = 246;
+  const hands = count > IN_GUTTERS ? { x: words, w: HANDS_PX } : null;
+  const rails = words + (hands ? hands.w + 6 : 0);
+  const lane = Math.min(
+    count <= 4 ? 184 : 176,
+    Math.max(hands ? 92 : 108, (width - rails) / count),
+  );
+  const rope = count >= 7 ? 40 : lane >= 170 ? 64 : lane >= 140 ? 56 : lane >= 120 ? 48 : 40;
   const spine = WALL + 4;
   const card = spine + rope + 8;
   return {
@@ -50,7 +58,8 @@ export function lanesOf(width: number, cameras: number): Lanes {
     card,
     gutter: card + 14,
     gutterW: Math.max(0, lane - card - 18),
-    work: lane - card - 18 >= WORK_PX ? card + 14 : spine + 4,
+    work: card + 14,
+    hands,
     width: Math.max(width, rails + lane * count),
   };
 }
@@ -77,6 +86,7 @@ function phoneLanes(width: number, count: number): Lanes {
     gutter: wall + 4,
     gutterW: 0,
     work: wall + 4,
+    hands: null,
     width,
   };
 }

@@ -67,8 +67,8 @@ describe("lanes", () => {
   it.each([
     [980, 4, 64],
     [980, 5, 56],
-    [980, 6, 48],
-    [1280, 8, 48],
+    [1224, 6, 48],
+    [1224, 8, 40],
   ])("%i px and %i cameras give ropes of %i px", (width, cameras, rope) => {
     expect(lanesOf(width, cameras).rope).toBe(rope);
   });

@@ -2,6 +2,7 @@ import { freshMode, freshSetUp } from "../domain/kitEdits";
 import type {
   CameraResult,
   Course,
+  Kit,
   LaidItem,
   Loss,
   PlanDocument,
@@ -322,3 +323,64 @@ export const REHEARSAL: Rehearsal = {
     gap_ms: 600_000,
   },
 };
+
+/** A kit with one of each: a bank in a pocket, a plug, a panel, a charger, a load and a drive. */
+export function powered(kit: Kit): Kit {
+  return {
+    ...kit,
+    pockets: [{ id: "vest", name: "Vest", warmth: "inside" }],
+    chargers: [
+      {
+        id: "dock",
+        name: "Dock",
+        families: ["a"],
+        bays: 2,
+        in_w: 10,
+        bay_w: null,
+        together: true,
+        mass_g: 60,
+      },
+    ],
+    sources: [
+      {
+        kind: "bank",
+        id: "slab",
+        name: "Slab",
+        mah: 10_000,
+        health: 1,
+        charge: 0.8,
+        ports: [10],
+        total_w: null,
+        in_w: 10,
+        reserve_wh: 5,
+        stays_on: false,
+        pocket: "vest",
+        mass_g: 200,
+      },
+      { kind: "mains", id: "plug", name: "Plug", ports: [20], total_w: null, mass_g: 80 },
+      {
+        kind: "panel",
+        id: "sheet",
+        name: "Sheet",
+        rated_w: 10,
+        ports: [10],
+        out_at: "always",
+        tilt_deg: 0,
+        azimuth_deg: 180,
+        mass_g: 300,
+      },
+    ],
+    loads: [{ id: "phone", name: "Phone", wh_per_day: 10, bank: "slab" }],
+    drives: [
+      {
+        id: "disk",
+        name: "Disk",
+        kind: "drive",
+        free_gb: 500,
+        write_mb_s: 60,
+        link_mb_s: 30,
+        mass_g: 50,
+      },
+    ],
+  };
+}

@@ -22,8 +22,11 @@ import { BottomLine } from "./BottomLine";
 import { CameraStrip } from "./CameraStrip";
 import { Carried } from "./Carried";
 import { Controls } from "./Controls";
+import { Edge } from "./Edge";
 import { HandSlider } from "./HandSlider";
 import { Legend } from "./Legend";
+import { Margins } from "./Margins";
+import { PlanStrip } from "./PlanStrip";
 import { StretchStrip } from "./StretchStrip";
 import { useBoardCommands } from "./useBoardCommands";
 import { useHand } from "./useHand";
@@ -36,7 +39,7 @@ interface Props {
   clock: Clock;
 }
 
-/** With more cameras than these the board takes the whole width and the side stands below. */
+/** With more cameras than these the side folds to an edge, and lies over the board when opened. */
 const SIDE_BESIDE = 5;
 /** Drawn with until the page has been measured. */
 const FIRST_WIDTH = 980;
@@ -54,13 +57,21 @@ export function BoardWork({ document, rehearsal, clock }: Props) {
   const { day, days, move } = hand;
   const { open, close, goTo } = board;
 
+  const wide = kit.cameras.length > SIDE_BESIDE;
+  const [beside, setBeside] = useState(false);
   const startMs = fold === "stops" ? 0 : day.startMs;
   const endMs = fold === "stops" ? rehearsal.duration_ms : day.endMs;
   const window = useMemo(() => ({ startMs, endMs }), [startMs, endMs]);
   const lanes = useMemo(() => lanesOf(width, kit.cameras.length), [width, kit.cameras.length]);
   const scale = useMemo(
-    () => elastic(rehearsal.items, window, fold, workHeights(rehearsal.moves, kit.cameras)),
-    [rehearsal, window, fold, kit.cameras],
+    () =>
+      elastic(
+        rehearsal.items,
+        window,
+        fold,
+        workHeights(rehearsal.moves, kit.cameras, lanes.hands !== null),
+      ),
+    [rehearsal, window, fold, kit.cameras, lanes.hands],
   );
   const chooseDay = useCallback(
     (number: number) => {
@@ -101,10 +112,30 @@ export function BoardWork({ document, rehearsal, clock }: Props) {
   );
   // the drawing first; words for screen readers and what is carried follow a moment later
   const later = useDeferredValue(picture);
+  const trouble = (
+    <TroubleSide {...picture} goTo={goTo} openCamera={board.openCamera} openPlan={board.openPlan} />
+  );
+  const rest = (
+    <aside className="board-rest" aria-label="What you carry">
+      <Carried {...later} handMs={hand.at} />
+      <Margins document={later.document} rehearsal={later.rehearsal} />
+      <Legend />
+    </aside>
+  );
   return (
-    <main className={kit.cameras.length > SIDE_BESIDE ? "board-page board-wide" : "board-page"}>
+    <main className={wide ? "board-page board-wide" : "board-page"}>
       <VerdictSide rehearsal={rehearsal} late={rehearsing.late} error={rehearsing.error} />
-      <TroubleSide {...picture} goTo={goTo} openCamera={board.openCamera} />
+      {wide ? (
+        <>
+          <Edge open={beside} rehearsal={rehearsal} onToggle={() => setBeside(!beside)} />
+          <div className={beside ? "board-beside" : "board-beside folded"}>
+            {trouble}
+            {rest}
+          </div>
+        </>
+      ) : (
+        trouble
+      )}
       <section className="board-main" aria-label="Board" ref={frame}>
         <Controls
           days={days}
@@ -117,6 +148,7 @@ export function BoardWork({ document, rehearsal, clock }: Props) {
           onPolicy={(swap_policy) =>
             kept.edit((doc) => ({ ...doc, plan: { ...doc.plan, swap_policy } }))
           }
+          onWhole={board.openPlan}
         />
         <div className="heads-sticky">
           <Heads
@@ -157,6 +189,7 @@ export function BoardWork({ document, rehearsal, clock }: Props) {
           {open?.kind === "camera" ? (
             <CameraStrip {...picture} kept={kept} onClose={close} camera={open.camera} />
           ) : null}
+          {open?.kind === "plan" ? <PlanStrip {...picture} kept={kept} onClose={close} /> : null}
         </div>
         <BottomLine
           document={document}
@@ -167,10 +200,7 @@ export function BoardWork({ document, rehearsal, clock }: Props) {
           handMs={hand.at}
         />
       </section>
-      <aside className="board-rest" aria-label="What you carry">
-        <Carried {...later} handMs={hand.at} />
-        <Legend />
-      </aside>
+      {wide ? null : rest}
     </main>
   );
 }

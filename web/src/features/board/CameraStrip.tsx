@@ -1,4 +1,5 @@
 import { cameraPlan, withCameraPlan } from "../../domain/edits";
+import { linkedWith, withLinked } from "../../domain/planEdits";
 import { ANGLES, type CameraPlan } from "../../domain/types";
 import { stripLeft } from "../../scale/lanes";
 import { CheckIn, ChoiceIn } from "../../ui/fields";
@@ -33,7 +34,9 @@ export function CameraStrip({
   const camera = document.kit.cameras[place];
   if (camera === undefined) return null;
   const { kit } = document;
-  const now = cameraPlan(kept.state?.plan ?? document.plan, id);
+  const plan = kept.state?.plan ?? document.plan;
+  const now = cameraPlan(plan, id);
+  const linked = linkedWith(plan, id);
   const put = (part: Partial<CameraPlan>) =>
     kept.edit((doc) => ({
       ...doc,
@@ -117,6 +120,23 @@ export function CameraStrip({
             onCommit={(value) => put({ source: value === "" ? null : value })}
             width="100%"
           />
+        ) : null}
+        {kit.cameras.length > 1 ? (
+          <fieldset className="together">
+            <legend>One action starts it together with</legend>
+            {kit.cameras
+              .filter((one) => one.id !== id)
+              .map((other) => (
+                <CheckIn
+                  key={other.id}
+                  label={other.name}
+                  value={linked.includes(other.id)}
+                  onCommit={(on) =>
+                    kept.edit((doc) => ({ ...doc, plan: withLinked(doc.plan, id, other.id, on) }))
+                  }
+                />
+              ))}
+          </fieldset>
         ) : null}
         <CheckIn
           label="Radio left on when it is off"

@@ -12,10 +12,12 @@ interface Props {
   onDay: (number: number) => void;
   onFold: (fold: Fold) => void;
   onPolicy: (policy: Plan["swap_policy"]) => void;
+  onWhole: () => void;
 }
 
 /** Which day is drawn, how far it is folded, and when batteries are swapped. */
-export function Controls({ days, dayNumber, clock, fold, policy, onDay, onFold, onPolicy }: Props) {
+export function Controls(props: Props) {
+  const { days, dayNumber, clock, fold, policy, onDay, onFold, onPolicy, onWhole } = props;
   const choices = [
     ...days.map((day) => ({
       value: String(day.number),
@@ -47,6 +49,9 @@ export function Controls({ days, dayNumber, clock, fold, policy, onDay, onFold, 
           ]}
           onPick={onPolicy}
         />
+        <button type="button" className="plain link" aria-haspopup="dialog" onClick={onWhole}>
+          For the whole trip
+        </button>
       </span>
     </div>
   );

@@ -12,17 +12,18 @@ interface Props {
   clock: Clock;
   goTo: (cell: Cell, ms: number) => void;
   openCamera: (camera: string) => void;
+  openPlan: () => void;
 }
 
 const SEVERITY = { stop: "Stop", warn: "Mind", note: "Note" };
 const SPOKEN_AFTER_MS = 600;
 
 /** What is missing, and what else should be known; each leads to its place. */
-export function TroubleSide({ document, rehearsal, clock, goTo, openCamera }: Props) {
+export function TroubleSide(props: Props) {
   return (
     <aside className="trouble-side" aria-label="Not filmed, and to know">
-      <Losses document={document} rehearsal={rehearsal} clock={clock} goTo={goTo} />
-      <Findings document={document} rehearsal={rehearsal} goTo={goTo} openCamera={openCamera} />
+      <Losses {...props} />
+      <Findings {...props} />
     </aside>
   );
 }
@@ -92,12 +93,7 @@ function Losses({
   );
 }
 
-function Findings({
-  document,
-  rehearsal,
-  goTo,
-  openCamera,
-}: Pick<Props, "document" | "rehearsal" | "goTo" | "openCamera">) {
+function Findings({ document, rehearsal, goTo, openCamera, openPlan }: Omit<Props, "clock">) {
   const navigate = useNavigate();
   if (rehearsal.findings.length === 0) return null;
   const lead = (finding: Finding) => {
@@ -107,6 +103,7 @@ function Findings({
     else if (finding.camera != null && laid)
       goTo({ camera: finding.camera, item: laid.id }, laid.start_ms);
     else if (finding.camera != null) openCamera(finding.camera);
+    else openPlan();
   };
   const where = { kit: "to the kit", route: "to the route", board: "show it" };
   return (

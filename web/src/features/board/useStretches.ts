@@ -3,7 +3,8 @@ import type { Cell } from "../../board/Drawing";
 import type { Rehearsal } from "../../domain/types";
 import type { Hand } from "./useHand";
 
-export type Open = { kind: "cell"; cell: Cell } | { kind: "camera"; camera: string } | null;
+export type Open =
+  { kind: "cell"; cell: Cell } | { kind: "camera"; camera: string } | { kind: "plan" } | null;
 
 export interface Stretches {
   selected: Cell | null;
@@ -11,6 +12,7 @@ export interface Stretches {
   select: (cell: Cell) => void;
   openCell: (cell: Cell) => void;
   openCamera: (camera: string) => void;
+  openPlan: () => void;
   close: () => void;
   /** Go to a cell at a moment, on whichever day it is. */
   goTo: (cell: Cell, ms: number) => void;
@@ -54,9 +56,10 @@ export function useStretches(
     setOpen({ kind: "cell", cell });
   }, []);
   const openCamera = useCallback((camera: string) => setOpen({ kind: "camera", camera }), []);
+  const openPlan = useCallback(() => setOpen({ kind: "plan" }), []);
   const close = useCallback(() => {
     setOpen(null);
     if (open?.kind === "cell") focus(open.cell);
   }, [focus, open]);
-  return { selected, open, select, openCell, openCamera, close, goTo };
+  return { selected, open, select, openCell, openCamera, openPlan, close, goTo };
 }

@@ -187,6 +187,17 @@ function Chargers({ kit, editKit }: Props) {
             onCommit={(in_w) => change({ in_w })}
             width={88}
           />
+          <NumberIn
+            label="One bay"
+            unit="W"
+            value={charger.bay_w}
+            min={0.1}
+            max={2000}
+            assumed="no less"
+            onCommit={(bay_w) => change({ bay_w })}
+            onClear={() => change({ bay_w: null })}
+            width={130}
+          />
           {kit.families.map((family) => (
             <CheckIn
               key={family.id}

@@ -30,6 +30,19 @@ export function SourceFields({ source, pockets, path, put }: Props) {
         }}
         width={100}
       />
+      {source.kind === "dynamo" || source.kind === "panel" ? null : (
+        <NumberIn
+          label="All ports"
+          unit="W"
+          value={source.total_w}
+          min={0.1}
+          max={2000}
+          assumed="their sum"
+          onCommit={(total_w) => put({ ...source, total_w })}
+          onClear={() => put({ ...source, total_w: null })}
+          width={140}
+        />
+      )}
       {source.kind === "bank" ? <BankFields bank={source} pockets={pockets} put={put} /> : null}
       {source.kind === "dynamo" || source.kind === "panel" ? (
         <NumberIn

@@ -1,0 +1,99 @@
+import { describe, expect, it } from "vitest";
+import { DOCUMENT } from "../testing/samples";
+import { withoutItem } from "./edits";
+import { asKind, freshItem, fromLocalField, heightAtEnd, itemKeys, localField } from "./routeEdits";
+import type { Leg, Stop } from "./types";
+
+const [camp, way] = DOCUMENT.trip.items as [Stop, Leg];
+
+describe("a new leg or stop", () => {
+  it("begins in the air, the gloves and the height of the one before", () => {
+    const leg = freshItem(DOCUMENT.trip, "leg", way);
+    expect(leg).toMatchObject({
+      kind: "leg",
+      id: "leg",
+      temp_start_c: 20,
+      temp_end_c: 20,
+      gloves: true,
+      sun_share: 0.5,
+      height_start_m: 1400,
+      height_end_m: 1400,
+      wet: "dry",
+    });
+  });
+  it("has a key of its own", () => {
+    const first = freshItem(DOCUMENT.trip, "stop", way);
+    const trip = { ...DOCUMENT.trip, items: [...DOCUMENT.trip.items, first] };
+    expect(itemKeys(trip)).not.toContain(freshItem(trip, "stop", first).id);
+  });
+  it("stands by itself at 15 degrees when nothing is before it", () => {
+    const stop = freshItem(DOCUMENT.trip, "stop", undefined);
+    expect(stop).toMatchObject({ kind: "stop", temp_start_c: 15, height_m: null, gloves: false });
+  });
+});
+
+describe("a leg made a stop and back", () => {
+  it("keeps its name, length, air and moments", () => {
+    const moments = [
+      { name: "wave", count: 2, per_hour: null, seconds: 5, reaction_s: 1, importance: "must" },
+    ] as Leg["moments"];
+    const back = asKind(asKind({ ...way, moments }, "stop"), "leg");
+    expect(back).toMatchObject({
+      kind: "leg",
+      id: way.id,
+      name: way.name,
+      duration_s: way.duration_s,
+      temp_end_c: way.temp_end_c,
+      moments,
+      height_end_m: 1400,
+    });
+  });
+  it("is the same when it is one already", () => {
+    expect(asKind(camp, "stop")).toBe(camp);
+    expect(asKind(way, "leg")).toBe(way);
+  });
+  it("a stop has no hands, air or activity", () => {
+    const stop = asKind(way, "stop");
+    for (const field of ["hands", "air_mps", "activity", "speed_mps"])
+      expect(stop).not.toHaveProperty(field);
+  });
+});
+
+describe("a leg or stop that goes", () => {
+  it("takes what was planned on it along", () => {
+    const plan = {
+      ...DOCUMENT.plan,
+      swaps: [{ camera: "chin", item: "way", battery: "a2" }],
+      copies: [{ item: "way", camera: "chin", card: null, drive: "disk", wipe: "no" as const }],
+    };
+    const left = withoutItem({ trip: DOCUMENT.trip, plan }, "way");
+    expect(left.trip.items).toEqual([camp]);
+    expect([left.plan.assignments, left.plan.swaps, left.plan.copies]).toEqual([[], [], []]);
+  });
+  it("leaves what is planned elsewhere", () => {
+    const left = withoutItem(DOCUMENT, "camp");
+    expect(left.plan.assignments).toHaveLength(1);
+  });
+});
+
+describe("times for a field", () => {
+  it.each([
+    ["2027-06-12T06:00", "2027-06-12T06:00:00"],
+    ["2027-06-12 06:00", null],
+    ["2027-6-12T06:00", null],
+    ["", null],
+  ])("%j is kept as %j", (text, kept) => {
+    expect(fromLocalField(text)).toBe(kept);
+  });
+  it("are read back as they were typed", () => {
+    const kept = fromLocalField("2027-06-12T06:05") ?? "";
+    expect(localField(kept)).toBe("2027-06-12T06:05");
+  });
+  it("a height is that at the end", () => {
+    expect([heightAtEnd(camp), heightAtEnd(way), heightAtEnd(undefined)]).toEqual([
+      900,
+      1400,
+      null,
+    ]);
+  });
+});

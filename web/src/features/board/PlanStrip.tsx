@@ -1,0 +1,122 @@
+import { Button } from "@mui/material";
+import { fillable, freshFullBy, type FullBy } from "../../domain/planEdits";
+import { fromLocalField, localField } from "../../domain/routeEdits";
+import type { Plan } from "../../domain/types";
+import { STRIP_PX } from "../../scale/lanes";
+import { CheckIn, ChoiceIn, NumberIn, TextIn } from "../../ui/fields";
+import { Strip } from "./Strip";
+import type { StripProps } from "./StretchStrip";
+
+const MOST_WISHES = 60;
+
+/** What holds for the whole trip: charging, the film's rate, carriage by air, what must be full when. */
+export function PlanStrip({ document, kept, lanes, onClose }: StripProps) {
+  const plan = kept.state?.plan ?? document.plan;
+  const put = (part: Partial<Plan>) =>
+    kept.edit((doc) => ({ ...doc, plan: { ...doc.plan, ...part } }));
+  return (
+    <Strip
+      title="For the whole trip"
+      left={Math.max(0, lanes.width - STRIP_PX)}
+      top={0}
+      phone={lanes.phone}
+      onClose={onClose}
+    >
+      <div className="strip-fields">
+        <CheckIn
+          label="Free hands plug in what is low"
+          path="plan.charging"
+          value={plan.charging === "auto"}
+          onCommit={(on) => put({ charging: on ? "auto" : "never" })}
+        />
+        <NumberIn
+          label="The film’s rate"
+          path="plan.delivery_fps"
+          unit="frames a second"
+          value={plan.delivery_fps}
+          min={1}
+          max={240}
+          onCommit={(delivery_fps) => put({ delivery_fps })}
+          width="100%"
+          hint="A mode of twice as many can be slowed to half."
+        />
+        <CheckIn
+          label="The kit is carried on an aircraft"
+          path="plan.by_air"
+          value={plan.by_air}
+          onCommit={(by_air) => put({ by_air })}
+        />
+        <Wishes document={document} plan={plan} put={put} />
+      </div>
+    </Strip>
+  );
+}
+
+/** Batteries and banks that must be full at a time; they are plugged in before others. */
+function Wishes({
+  document,
+  plan,
+  put,
+}: Pick<StripProps, "document"> & { plan: Plan; put: (part: Partial<Plan>) => void }) {
+  const { kit, trip } = document;
+  const units = fillable(kit);
+  const taken = new Set(plan.full_by.map((one) => one.unit));
+  const fresh = freshFullBy(kit, plan, trip);
+  const change = (place: number, part: Partial<FullBy>) =>
+    put({ full_by: plan.full_by.map((one, n) => (n === place ? { ...one, ...part } : one)) });
+  return (
+    <section aria-label="Must be full by">
+      <h3>Must be full by</h3>
+      {plan.full_by.map((wish, place) => (
+        <div
+          className="wish"
+          key={wish.unit}
+          role="group"
+          aria-label={`Full by ${String(place + 1)}`}
+        >
+          <ChoiceIn
+            label="Unit"
+            path={`plan.full_by[${String(place)}].unit`}
+            value={wish.unit}
+            choices={units
+              .filter((one) => one.id === wish.unit || !taken.has(one.id))
+              .map((one) => ({ value: one.id, name: one.name }))}
+            onCommit={(unit) => change(place, { unit })}
+            width="100%"
+          />
+          <TextIn
+            label="Local clock"
+            path={`plan.full_by[${String(place)}]`}
+            value={localField(wish.at).replace("T", " ")}
+            check={(text) => (clockOf(text) ? null : "Like 2027-06-13 06:00.")}
+            onCommit={(text) => {
+              const at = clockOf(text);
+              if (at) change(place, { at });
+            }}
+            width={180}
+          />
+          <button
+            type="button"
+            className="plain link"
+            onClick={() => put({ full_by: plan.full_by.filter((_, n) => n !== place) })}
+          >
+            Delete
+          </button>
+        </div>
+      ))}
+      <Button
+        size="small"
+        disabled={fresh === null || plan.full_by.length >= MOST_WISHES}
+        onClick={() => {
+          if (fresh) put({ full_by: [...plan.full_by, fresh] });
+        }}
+      >
+        Add one
+      </Button>
+    </section>
+  );
+}
+
+function clockOf(text: string): string | null {
+  return fromLocalField(text.trim().replace(" ", "T"));
+}

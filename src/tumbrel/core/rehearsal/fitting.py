@@ -45,6 +45,7 @@ def make_cells(document: PlanDocument, timeline: Timeline, defaults: Defaults) -
         )
         cell.place = cell.home
         cell.came_charge = cell.charge
+        cell.rows.append((0, cell.charge, cell.cell_c))
         cells.append(cell)
     return cells
 

@@ -70,7 +70,7 @@ function Wishes({
       {plan.full_by.map((wish, place) => (
         <div
           className="wish"
-          key={wish.unit}
+          key={place}
           role="group"
           aria-label={`Full by ${String(place + 1)}`}
         >

@@ -68,12 +68,7 @@ function Wishes({
     <section aria-label="Must be full by">
       <h3>Must be full by</h3>
       {plan.full_by.map((wish, place) => (
-        <div
-          className="wish"
-          key={place}
-          role="group"
-          aria-label={`Full by ${String(place + 1)}`}
-        >
+        <div className="wish" key={place} role="group" aria-label={`Full by ${String(place + 1)}`}>
           <ChoiceIn
             label="Unit"
             path={`plan.full_by[${String(place)}].unit`}

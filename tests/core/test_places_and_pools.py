@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import copy
 import math
 
 import pytest
@@ -16,6 +15,7 @@ from tumbrel.core.heat import body_of
 from tumbrel.core.parameters import DEFAULTS
 from tumbrel.core.rehearsal.climate import PlaceClimate, climate_of, place_climate
 from tumbrel.core.rehearsal.engine import play
+from tumbrel.core.rehearsal.frozen import Frozen
 from tumbrel.core.rehearsal.log import Log
 from tumbrel.core.rehearsal.outcome import tell
 from tumbrel.core.rehearsal.pools import Cell
@@ -163,15 +163,22 @@ def test_a_cell_in_a_camera_or_a_charger_is_not_rested() -> None:
         assert (one.lost_wh, one.cell_c) == (0.0, 20.0)
 
 
-def test_a_log_that_is_marked_comes_back_with_what_it_had_then() -> None:
-    log = Log([1, 2, 3])
-    mark = copy.deepcopy(log)
+def test_a_state_that_was_put_away_comes_back_with_what_was_in_its_logs_then() -> None:
+    log, curve = Log([1, 2, 3]), cold_curve(DEFAULTS.available)
+    table = [7]
+    state = {"one": log, "other": log, "curve": curve, "list": [1.5], "table": table}
+    away = Frozen(state, [table])
     log.append(4)
-    again = copy.deepcopy(mark)
-    assert list(again) == [1, 2, 3]
-    again.append(9)
-    assert list(log) == [1, 2, 3, 4]
-    assert list(copy.deepcopy(mark)) == [1, 2, 3]
+    state["list"].append(2.5)  # type: ignore[union-attr]
+    again = away.thaw()
+    assert again["one"] == [1, 2, 3]
+    assert again["one"] is again["other"]
+    assert again["list"] == [1.5]
+    assert again["curve"] is curve
+    assert again["table"] is table
+    again["one"].append(9)  # type: ignore[union-attr]
+    assert log == [1, 2, 3, 4]
+    assert away.thaw()["one"] == [1, 2, 3]
 
 
 def test_a_spare_that_is_never_touched_cools_in_its_pocket_as_its_rule_says() -> None:

@@ -7,23 +7,20 @@ from dataclasses import dataclass
 
 from .parameters import Defaults
 from .parameters.defaults import TAPER_HEAT_AT
+from .shared import Shared
 
 MS_PER_HOUR = 3_600_000
 NEVER_MS = 2**53
 
 
 @dataclass(frozen=True, slots=True)
-class Intake:
+class Intake(Shared):
     """How a cell takes charge: its energy [W h], rate [1/h], where the taper begins, full."""
 
     wh: float
     rate_per_h: float
     kink: float
     full: float
-
-    def __deepcopy__(self, memo: dict[int, object]) -> Intake:
-        """Frozen: a checkpoint shares it."""
-        return self
 
     @property
     def most_w(self) -> float:

@@ -7,19 +7,16 @@ from dataclasses import dataclass
 
 from .document import BatteryFamily
 from .parameters import Defaults
+from .shared import Shared
 
 
 @dataclass(frozen=True, slots=True)
-class ColdCurve:
+class ColdCurve(Shared):
     """Share of the charge that is out of reach, by cell temperature; steepest slope [1/K]."""
 
     cells_c: tuple[float, ...]
     unreachable: tuple[float, ...]
     steepest: float
-
-    def __deepcopy__(self, memo: dict[int, object]) -> ColdCurve:
-        """Frozen: a checkpoint shares it."""
-        return self
 
     def at(self, cell_c: float) -> float:
         """Unreachable share at a cell temperature [degC]: linear between knots, flat outside."""

@@ -7,12 +7,13 @@ from dataclasses import dataclass
 
 from .document import Camera, Limits, SetUp
 from .parameters import Defaults
+from .shared import Shared
 
 LEVEL_TOLERANCE_K = 1e-9
 
 
 @dataclass(frozen=True)
-class Body:
+class Body(Shared):
     """The thermal figures of one camera in one set-up."""
 
     resistance_k_per_w: float
@@ -22,10 +23,6 @@ class Body:
     air_a: float
     air_share: float
     limits: Limits
-
-    def __deepcopy__(self, memo: dict[int, object]) -> Body:
-        """Frozen: a checkpoint shares it."""
-        return self
 
 
 def body_of(camera: Camera, set_up: SetUp, defaults: Defaults) -> Body:

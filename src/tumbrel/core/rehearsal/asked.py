@@ -39,6 +39,7 @@ from ..patterns import (
     segment_ms,
     take_spans,
 )
+from ..shared import Shared
 from .timeline import Laid, Timeline
 from .windows import window_spans
 
@@ -56,7 +57,7 @@ class Way(Enum):
 
 
 @dataclass(frozen=True, slots=True)
-class Recording:
+class Recording(Shared):
     """How a camera records under one assignment: power, heat, bytes and hands."""
 
     mode: Mode
@@ -71,10 +72,6 @@ class Recording:
     armed_rise_k: float
     boot_w: float
     boot_rise_k: float
-
-    def __deepcopy__(self, memo: dict[int, object]) -> Recording:
-        """Frozen: a checkpoint shares it."""
-        return self
 
 
 @dataclass(frozen=True, slots=True)
@@ -97,7 +94,7 @@ class LoopPlan:
 
 
 @dataclass(slots=True, eq=False)
-class Asked:
+class Asked(Shared):
     """One asked interval [start, end); `recording` is None when the mode is missing.
 
     `prepare_ms` is when it can begin to boot; `need_w` and `need_bytes_s` are means over it.
@@ -123,10 +120,6 @@ class Asked:
             return 0.0
         rests = self.frames is not None and self.frames.on_ms > 0
         return 0.0 if rests else self.recording.rise_k
-
-    def __deepcopy__(self, memo: dict[int, object]) -> Asked:
-        """Settled before the trip begins: a checkpoint shares it."""
-        return self
 
 
 def refuse_too_many(document: PlanDocument, timeline: Timeline) -> None:

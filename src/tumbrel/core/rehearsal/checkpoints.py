@@ -6,22 +6,24 @@ the new document: what happened before, and what it looked ahead to.
 
 from __future__ import annotations
 
-import copy
-from bisect import bisect_left
-from collections.abc import Sequence
+from bisect import bisect_left, bisect_right
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import UTC, datetime, timedelta
 from itertools import zip_longest
 from zoneinfo import ZoneInfo
 
+from ..charging import NEVER_MS
 from ..document import Assignment, Copy, ManualSwap, PlanDocument
 from ..light import SunDays, sun_heights_of_day
 from ..parameters import DEFAULTS, Defaults
 from .asked import Asked, refuse_too_many
 from .engine import Played, Rehearser, played_of
+from .frozen import Frozen
 from .grid_watch import SOON_MS
+from .plugging import cameras_fed
 from .rigs import Rig
-from .timeline import Timeline, lay_out
+from .timeline import FreeHands, Timeline, lay_out
 
 MOST_KEPT = 40
 OnItem = Assignment | ManualSwap | Copy
@@ -29,10 +31,30 @@ OnItem = Assignment | ManualSwap | Copy
 
 @dataclass(frozen=True)
 class Checkpoint:
-    """The trip as it stood at a time; everything before that has happened."""
+    """The trip as it stood at a time; everything before that has happened.
+
+    Until then the engine had looked no further than `asked_to_ms` at what is asked, and no further
+    than `laid_to_ms` at legs, stops, sources and manual swaps.
+    """
 
     at_ms: int
-    state: Rehearser
+    state: Frozen[Rehearser]
+    asked: Mapping[str, list[Asked]]
+    asked_to_ms: int
+    laid_to_ms: int
+
+
+@dataclass(frozen=True)
+class Same:
+    """Until when two documents are the same to the engine, ms from the start; 0: not at all."""
+
+    asked_ms: int
+    laid_ms: int
+
+    def holds(self, checkpoint: Checkpoint) -> bool:
+        """Whether a checkpoint of the one may be used for the other."""
+        asked = checkpoint.asked_to_ms <= min(self.asked_ms, self.laid_ms)
+        return asked and checkpoint.laid_to_ms <= self.laid_ms
 
 
 @dataclass(frozen=True)
@@ -72,64 +94,111 @@ def play_from(
     timeline = lay_out(document.trip, sun_days)
     refuse_too_many(document, timeline)
     kept: list[Checkpoint] = []
+    times_ms = day_starts(document, timeline)[-MOST_KEPT:]
     rehearser = None
     if earlier is not None and earlier.defaults is defaults:
-        until_ms = same_until(earlier, document, timeline)
-        kept = [c for c in earlier.checkpoints if _looked_to(c, earlier.timeline) <= until_ms]
+        same = same_until(earlier, document, timeline)
+        kept = [c for c in earlier.checkpoints if same.holds(c)][-MOST_KEPT:]
         if kept:
-            known = _known_asked(kept[-1].state, earlier, document, timeline)
+            known = _known_asked(kept[-1], earlier, document, timeline)
             rehearser = resumed(kept[-1], document, timeline, defaults, known)
+        times_ms += _before_an_edit(same, timeline, _boots_ms(document, defaults))
     if rehearser is None:
         rehearser = Rehearser(document, timeline, defaults)
-    for at_ms in day_starts(document, timeline)[-MOST_KEPT:]:
+    for at_ms in sorted(times_ms):
         if kept and at_ms <= kept[-1].at_ms:
             continue
         rehearser.play(at_ms)
-        kept.append(Checkpoint(at_ms, rehearser.checkpoint()))
+        kept.append(_checkpoint(rehearser, at_ms))
     rehearser.play()
     rehearser.close()
     return played_of(rehearser), Earlier(document, timeline, defaults, tuple(kept))
 
 
-def _looked_to(checkpoint: Checkpoint, timeline: Timeline) -> int:
-    """How far ahead of a checkpoint the engine may have looked until then."""
-    ahead_ms = timeline.next_free_end_ms(checkpoint.at_ms)
-    if checkpoint.state.grid.supplies:
-        ahead_ms = max(ahead_ms, checkpoint.at_ms + SOON_MS)
-    boots_ms = max((run.boot_ms for run in checkpoint.state.cameras), default=0)
-    return ahead_ms + boots_ms + 1
+def _checkpoint(rehearser: Rehearser, at_ms: int) -> Checkpoint:
+    asked_to_ms = rehearser.timeline.next_free_end_ms(at_ms)
+    asked_to_ms += max((run.boot_ms for run in rehearser.cameras), default=0) + 1
+    laid_to_ms = at_ms + SOON_MS if rehearser.grid.supplies else asked_to_ms
+    asked = {run.camera.id: run.asked_list for run in rehearser.cameras}
+    return Checkpoint(at_ms, rehearser.put_away(), asked, asked_to_ms, max(asked_to_ms, laid_to_ms))
 
 
-def same_until(earlier: Earlier, document: PlanDocument, timeline: Timeline) -> int:
-    """Until when two documents are the same to the engine, ms from the start; 0: not at all."""
+def _boots_ms(document: PlanDocument, defaults: Defaults) -> int:
+    """The longest boot of any camera [ms]."""
+    boots_s = [
+        camera.boot_s if camera.boot_s is not None else defaults.boot_s.value
+        for camera in document.kit.cameras
+    ]
+    return round(max(boots_s, default=0.0) * 1000)
+
+
+def _before_an_edit(same: Same, timeline: Timeline, boots_ms: int) -> list[int]:
+    """A checkpoint as late as the next edit of the same stretch can use it, if there is any."""
+    until_ms = same.asked_ms - boots_ms - 1
+    place = bisect_right(timeline.free_hands, until_ms, key=_free_end) - 1
+    if same.asked_ms >= NEVER_MS or same.asked_ms > same.laid_ms or place < 0:
+        return []
+    at_ms = timeline.free_hands[place].start_ms - 1
+    return [at_ms] if at_ms > 0 else []
+
+
+def _free_end(free: FreeHands) -> int:
+    return free.end_ms
+
+
+def same_until(earlier: Earlier, document: PlanDocument, timeline: Timeline) -> Same:
+    """Until when two documents are the same to the engine."""
     old, new = earlier.document, document
-    if old.kit != new.kit or _apart_from_items(old) != _apart_from_items(new):
-        return 0
     known = earlier.timeline
+    if old.kit != new.kit or _all_along(old, known) != _all_along(new, timeline):
+        return Same(0, 0)
     differing = [
         min(one.start_ms, other.start_ms)
         for one, other in zip(known.laid, timeline.laid, strict=False)
         if one != other
     ]
     shorter = min(known.duration_ms, timeline.duration_ms)
-    until_ms = min([*differing, shorter if known.laid != timeline.laid else 2**53])
-    lists: tuple[tuple[Sequence[OnItem], Sequence[OnItem]], ...] = (
-        (old.plan.assignments, new.plan.assignments),
-        (old.plan.swaps, new.plan.swaps),
-        (old.plan.copies, new.plan.copies),
+    laid_ms = min([*differing, shorter if known.laid != timeline.laid else NEVER_MS])
+    laid_ms = min(laid_ms, _differ_from(old.plan.swaps, new.plan.swaps, known, timeline))
+    return Same(
+        min(
+            _differ_from(old.plan.assignments, new.plan.assignments, known, timeline),
+            _differ_from(old.plan.copies, new.plan.copies, known, timeline),
+        ),
+        laid_ms,
     )
-    for one, other in lists:
-        for pair in zip_longest(one, other):
-            if pair[0] != pair[1]:
-                until_ms = min(until_ms, *_starts(pair, known, timeline))
-    return until_ms
 
 
-def _apart_from_items(document: PlanDocument) -> tuple[object, ...]:
+def _differ_from(
+    old: Sequence[OnItem], new: Sequence[OnItem], known: Timeline, timeline: Timeline
+) -> int:
+    """When the first leg or stop begins of which something else is said."""
+    if old is new:
+        return NEVER_MS
+    return min(
+        (
+            start_ms
+            for pair in zip_longest(old, new)
+            if pair[0] != pair[1]
+            for start_ms in _starts(pair, known, timeline)
+        ),
+        default=NEVER_MS,
+    )
+
+
+def _all_along(document: PlanDocument, timeline: Timeline) -> tuple[object, ...]:
+    """What matters from the start: the rest of trip and plan, first stretches, fed cameras."""
     trip, plan = document.trip, document.plan
+    firsts: dict[str, tuple[int, Assignment]] = {}
+    for assignment in plan.assignments:
+        at_ms = timeline.by_id[assignment.item].start_ms
+        if assignment.camera not in firsts or at_ms < firsts[assignment.camera][0]:
+            firsts[assignment.camera] = (at_ms, assignment)
     return (
         (trip.start, trip.time_zone, trip.place),
         (plan.cameras, plan.swap_policy, plan.charging, plan.full_by, plan.links),
+        {camera: (first.mode, first.set_up) for camera, (_, first) in firsts.items()},
+        cameras_fed(document),
     )
 
 
@@ -149,14 +218,14 @@ def _starts(
 
 
 def _known_asked(
-    state: Rehearser, earlier: Earlier, document: PlanDocument, timeline: Timeline
+    checkpoint: Checkpoint, earlier: Earlier, document: PlanDocument, timeline: Timeline
 ) -> dict[str, list[Asked]]:
     """What is asked of the cameras whose assignments and times are the same as before."""
     if earlier.timeline.laid != timeline.laid:
         return {}
     old, new = _by_camera(earlier.document), _by_camera(document)
     same = {name for name in old if old[name] == new.get(name)}
-    return {run.camera.id: run.asked_list for run in state.cameras if run.camera.id in same}
+    return {name: asked for name, asked in checkpoint.asked.items() if name in same}
 
 
 def _by_camera(document: PlanDocument) -> dict[str, list[tuple[int, Assignment]]]:
@@ -175,7 +244,7 @@ def resumed(
 ) -> Rehearser:
     """A rehearser of the new document that stands where the checkpoint stood."""
     fresh = Rehearser(document, timeline, defaults, known)
-    state = copy.deepcopy(checkpoint.state, checkpoint.state.shared())
+    state = checkpoint.state.thaw()
     at_ms = checkpoint.at_ms
     for run, new in zip(state.cameras, fresh.cameras, strict=True):
         run.adopt(new)

@@ -10,13 +10,14 @@ from math import exp
 from typing import Literal
 
 from ..heat import Body, ms_to_level, shedding
+from ..shared import Shared
 from .timeline import Conditions
 
 Warmth = Literal["inside", "outer", "bag"]
 
 
 @dataclass(frozen=True, slots=True)
-class Climate:
+class Climate(Shared):
     """A body in the trip's conditions, step by step: level without its own heat, g, and lag."""
 
     base_c: tuple[float, ...]
@@ -26,10 +27,6 @@ class Climate:
     coldest_base_c: float
     largest_g: float
     least_lag_ms: float
-
-    def __deepcopy__(self, memo: dict[int, object]) -> Climate:
-        """Frozen: a checkpoint shares it."""
-        return self
 
 
 @lru_cache(maxsize=256)
@@ -47,7 +44,7 @@ def climate_of(body: Body, conditions: Conditions) -> Climate:
 
 
 @dataclass(frozen=True, slots=True, eq=False)
-class PlaceClimate:
+class PlaceClimate(Shared):
     """A place for cells: its temperature by step, and that of a cell which has always lain there.
 
     A cell that comes from elsewhere differs from the latter by a decaying exponential.
@@ -59,10 +56,6 @@ class PlaceClimate:
     lag_ms: float
     coldest_c: float
     hottest_c: float
-
-    def __deepcopy__(self, memo: dict[int, object]) -> PlaceClimate:
-        """Frozen: a checkpoint shares it."""
-        return self
 
     def settled(self, at_ms: int) -> float:
         """Temperature of a cell that has always lain here [degC]."""

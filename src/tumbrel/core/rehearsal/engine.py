@@ -7,9 +7,8 @@ camera hangs on no source, it runs ahead alone up to the next thing that hands m
 
 from __future__ import annotations
 
-import copy
 import heapq
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from enum import IntEnum, auto
 
@@ -21,6 +20,7 @@ from .asked import Asked, refuse_too_many
 from .camera_run import CameraRun
 from .causes import COPYING, OFF, Priority
 from .fitting import FitOut, make_cameras, make_cells
+from .frozen import Frozen
 from .hands import Hands
 from .pools import CardRun, Cell
 from .power import Grid
@@ -313,20 +313,17 @@ class Rehearser:
         for card in self.cards:
             card.close(end_ms)
 
-    def checkpoint(self) -> Rehearser:
-        """Everything that has changed so far, apart; logs only by their length."""
+    def put_away(self) -> Frozen[Rehearser]:
+        """The trip as it stands, to be taken up again."""
         for run in self.cameras:
             run.trace.floor = len(run.trace.t_ms)
-        return copy.deepcopy(self, self.shared())
+        return Frozen(self, self._fixed())
 
-    def shared(self) -> dict[int, object]:
-        """What a copy shares with its original: all that never changes."""
-        kit = self.document.kit
-        fixed: list[object] = [self.document, self.timeline, self.defaults]
-        fixed += [self.timeline.conditions, *self.document.plan.copies, self.leaves, self.rigs]
-        fixed += [*kit.cameras, *kit.families, *kit.sources, *kit.chargers, *kit.drives]
-        fixed += [run.asked_list for run in self.cameras]
-        return {id(one): one for one in fixed}
+    def _fixed(self) -> Iterator[object]:
+        """What never changes, or is made anew for another document."""
+        yield from (self.timeline, self.timeline.conditions, self.defaults, self.leaves, self.rigs)
+        for run in self.cameras:
+            yield from (run.asked_list, run.asked_starts, run.sums, run.coldest)
 
 
 @dataclass(frozen=True)

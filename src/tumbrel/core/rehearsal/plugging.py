@@ -66,7 +66,7 @@ class Plugging:
         self.timeline = timeline
         self._uses = self._manual_uses()
         self._full_by = self._deadlines()
-        self._fed = self._cameras_fed()
+        self._fed = cameras_fed(document)
 
     def _manual_uses(self) -> dict[str, list[int]]:
         uses: dict[str, list[int]] = {}
@@ -74,21 +74,6 @@ class Plugging:
             if swap.battery is not None:
                 uses.setdefault(swap.battery, []).append(self.timeline.by_id[swap.item].start_ms)
         return uses
-
-    def _cameras_fed(self) -> dict[str, set[str]]:
-        """For each source, the cameras that the plan feeds from it in some set-up."""
-        outside = {
-            (camera.id, set_up.id)
-            for camera in self.document.kit.cameras
-            for set_up in camera.set_ups
-            if set_up.power != "battery"
-        }
-        used = {a.camera for a in self.document.plan.assignments if (a.camera, a.set_up) in outside}
-        fed: dict[str, set[str]] = {}
-        for chosen in self.document.plan.cameras:
-            if chosen.source is not None and chosen.camera in used:
-                fed.setdefault(chosen.source, set()).add(chosen.camera)
-        return fed
 
     def _deadlines(self) -> dict[str, int]:
         zone = ZoneInfo(self.document.trip.time_zone)
@@ -283,3 +268,19 @@ class Plugging:
 
 def _full(cell: Cell) -> bool:
     return cell.charge >= cell.intake.full - 1e-9
+
+
+def cameras_fed(document: PlanDocument) -> dict[str, set[str]]:
+    """For each source, the cameras that the plan feeds from it in some set-up."""
+    outside = {
+        (camera.id, set_up.id)
+        for camera in document.kit.cameras
+        for set_up in camera.set_ups
+        if set_up.power != "battery"
+    }
+    used = {a.camera for a in document.plan.assignments if (a.camera, a.set_up) in outside}
+    fed: dict[str, set[str]] = {}
+    for chosen in document.plan.cameras:
+        if chosen.source is not None and chosen.camera in used:
+            fed.setdefault(chosen.source, set()).add(chosen.camera)
+    return fed

@@ -9,19 +9,16 @@ from ..charging import NEVER_MS, dynamo_w, panel_w
 from ..document import Bank, Dynamo, Leg, Mains, Panel, PlanDocument, Source, Stop, Vehicle
 from ..light import STEP_MS, tilted_w_m2
 from ..parameters import Defaults
+from ..shared import Shared
 from .timeline import Laid, Timeline
 
 
 @dataclass(frozen=True, slots=True)
-class SupplyTable:
+class SupplyTable(Shared):
     """Watts from each of some times on."""
 
     starts_ms: tuple[int, ...]
     watts: tuple[float, ...]
-
-    def __deepcopy__(self, memo: dict[int, object]) -> SupplyTable:
-        """Frozen: a checkpoint shares it."""
-        return self
 
     def at(self, at_ms: int) -> float:
         """Watts at a time."""

@@ -6,6 +6,8 @@ from collections.abc import Callable
 from typing import Any
 
 import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
 
 from tests.build import asks, battery, camera, card, leg, raw, stop, takes
 from tumbrel.core.document import PlanDocument
@@ -122,3 +124,74 @@ def test_day_starts_follow_the_local_clock() -> None:
     document = PlanDocument.model_validate(trip())
     _, earlier = play_from(document)
     assert day_starts(document, earlier.timeline)[:2] == [18 * HOUR * 1000, 42 * HOUR * 1000]
+
+
+PATTERNS = [
+    {"kind": "roll"},
+    takes(20, count=3),
+    {"kind": "loop", "length_s": 60, "saves": 2},
+    {"kind": "interval", "every_s": 90},
+]
+
+
+@given(
+    edits=st.lists(
+        st.tuples(st.integers(0, 3 * DAYS - 1), st.sampled_from(PATTERNS)), min_size=2, max_size=4
+    )
+)
+@settings(max_examples=12)
+def test_one_edit_after_another_equals_a_run_from_the_start(edits: list[tuple[int, Doc]]) -> None:
+    changed = trip()
+    _, earlier = play_from(PlanDocument.model_validate(changed))
+    for number, pattern in edits:
+        changed["plan"]["assignments"][number]["pattern"] = pattern
+        document = PlanDocument.model_validate(changed)
+        resumed, earlier = play_from(document, earlier)
+    assert same(resumed, play_from(document)[0])
+
+
+def test_the_next_edit_of_a_stretch_begins_just_before_it() -> None:
+    """The run of day 4 begins at 102 h, 3 s of boot before it; the hut's free hands end sooner."""
+    changed = trip()
+    _, earlier = play_from(PlanDocument.model_validate(changed))
+    run4 = 4 * 24 * HOUR * 1000 + 6 * HOUR * 1000
+    changed["plan"]["assignments"][13]["pattern"] = takes(20, count=3)
+    _, once = play_from(PlanDocument.model_validate(changed), earlier)
+    assert once.checkpoints[-2] is earlier.checkpoints[2]
+    assert run4 - 24 * HOUR * 1000 < once.checkpoints[-1].at_ms < run4
+    changed["plan"]["assignments"][13]["pattern"] = takes(30, count=3)
+    document = PlanDocument.model_validate(changed)
+    resumed, twice = play_from(document, once)
+    assert twice.checkpoints[-1] is once.checkpoints[-1]
+    assert same(resumed, play_from(document)[0])
+
+
+def test_a_first_stretch_in_another_set_up_begins_anew() -> None:
+    """What a camera wears first, and how long its door takes, is looked at from the start."""
+    changed = trip()
+    two = changed["kit"]["cameras"][1]
+    two["set_ups"].append({"id": "cased", "name": "cased", "swap_s": 90, "case_factor": 1.4})
+    first = next(a for a in changed["plan"]["assignments"] if a["camera"] == "two")
+    only = {**first, "item": "run5"}
+    others = [a for a in changed["plan"]["assignments"] if a["camera"] != "two"]
+    changed["plan"]["assignments"] = [*others, only]
+    _, earlier = play_from(PlanDocument.model_validate(changed))
+    changed["plan"]["assignments"] = [*others, {**only, "set_up": "cased"}]
+    document = PlanDocument.model_validate(changed)
+    resumed, after = play_from(document, earlier)
+    assert after.checkpoints[0] is not earlier.checkpoints[0]
+    assert same(resumed, play_from(document)[0])
+
+
+def test_a_camera_that_is_fed_later_keeps_its_port_from_the_start() -> None:
+    changed = trip()
+    changed["kit"]["cameras"][1]["set_ups"].append(
+        {"id": "wired", "name": "wired", "power": "outside"}
+    )
+    changed["plan"]["cameras"] = [{"camera": "two", "source": "bank"}]
+    _, earlier = play_from(PlanDocument.model_validate(changed))
+    changed["plan"]["assignments"][-1]["set_up"] = "wired"
+    document = PlanDocument.model_validate(changed)
+    resumed, after = play_from(document, earlier)
+    assert after.checkpoints[0] is not earlier.checkpoints[0]
+    assert same(resumed, play_from(document)[0])

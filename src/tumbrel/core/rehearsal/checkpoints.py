@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from bisect import bisect_left, bisect_right
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from itertools import zip_longest
 from zoneinfo import ZoneInfo
@@ -39,7 +39,6 @@ class Checkpoint:
 
     at_ms: int
     state: Frozen[Rehearser]
-    asked: Mapping[str, list[Asked]]
     asked_to_ms: int
     laid_to_ms: int
 
@@ -59,12 +58,13 @@ class Same:
 
 @dataclass(frozen=True)
 class Earlier:
-    """A rehearsal that was played before, with its checkpoints in order of time."""
+    """A rehearsal that was played before: what it asked, and its checkpoints in order of time."""
 
     document: PlanDocument
     timeline: Timeline
     defaults: Defaults
-    checkpoints: tuple[Checkpoint, ...] = field(default=())
+    asked: Mapping[str, list[Asked]]
+    checkpoints: tuple[Checkpoint, ...]
 
 
 def day_starts(document: PlanDocument, timeline: Timeline) -> list[int]:
@@ -100,8 +100,9 @@ def play_from(
         same = same_until(earlier, document, timeline)
         kept = [c for c in earlier.checkpoints if same.holds(c)][-MOST_KEPT:]
         if kept:
-            known = _known_asked(kept[-1], earlier, document, timeline)
+            known = _known_asked(earlier, document, timeline)
             rehearser = resumed(kept[-1], document, timeline, defaults, known)
+            times_ms = []  # an edit is answered first; a later one makes its own checkpoint
         times_ms += _before_an_edit(same, timeline, _boots_ms(document, defaults))
     if rehearser is None:
         rehearser = Rehearser(document, timeline, defaults)
@@ -112,15 +113,15 @@ def play_from(
         kept.append(_checkpoint(rehearser, at_ms))
     rehearser.play()
     rehearser.close()
-    return played_of(rehearser), Earlier(document, timeline, defaults, tuple(kept))
+    asked = {run.camera.id: run.asked_list for run in rehearser.cameras}
+    return played_of(rehearser), Earlier(document, timeline, defaults, asked, tuple(kept))
 
 
 def _checkpoint(rehearser: Rehearser, at_ms: int) -> Checkpoint:
     asked_to_ms = rehearser.timeline.next_free_end_ms(at_ms)
     asked_to_ms += max((run.boot_ms for run in rehearser.cameras), default=0) + 1
     laid_to_ms = at_ms + SOON_MS if rehearser.grid.supplies else asked_to_ms
-    asked = {run.camera.id: run.asked_list for run in rehearser.cameras}
-    return Checkpoint(at_ms, rehearser.put_away(), asked, asked_to_ms, max(asked_to_ms, laid_to_ms))
+    return Checkpoint(at_ms, rehearser.put_away(), asked_to_ms, max(asked_to_ms, laid_to_ms))
 
 
 def _boots_ms(document: PlanDocument, defaults: Defaults) -> int:
@@ -218,14 +219,14 @@ def _starts(
 
 
 def _known_asked(
-    checkpoint: Checkpoint, earlier: Earlier, document: PlanDocument, timeline: Timeline
+    earlier: Earlier, document: PlanDocument, timeline: Timeline
 ) -> dict[str, list[Asked]]:
     """What is asked of the cameras whose assignments and times are the same as before."""
     if earlier.timeline.laid != timeline.laid:
         return {}
     old, new = _by_camera(earlier.document), _by_camera(document)
     same = {name for name in old if old[name] == new.get(name)}
-    return {name: asked for name, asked in checkpoint.asked.items() if name in same}
+    return {name: asked for name, asked in earlier.asked.items() if name in same}
 
 
 def _by_camera(document: PlanDocument) -> dict[str, list[tuple[int, Assignment]]]:

@@ -73,7 +73,7 @@ def test_every_command_is_found_by_name_and_letters_can_be_turned_off(
     page.keyboard.press("?")
     page.get_by_role("dialog").get_by_label("Find by name").fill("fold")
     page.get_by_role("button", name="Fold to stops").click()
-    expect(page.get_by_role("row")).to_have_count(30)
+    expect(page.get_by_role("grid").get_by_role("row")).to_have_count(30)
 
 
 def test_on_a_phone_nothing_hangs_over_and_a_gap_can_be_cured(

@@ -124,11 +124,11 @@ def test_days_and_folds(page: Page, trip: str) -> None:
     board(page, trip)
     days = page.get_by_role("group", name="Day")
     expect(days.get_by_role("button", pressed=True)).to_contain_text("2")
-    expect(page.get_by_role("row")).to_have_count(7)
+    expect(page.get_by_role("grid").get_by_role("row")).to_have_count(7)
     days.get_by_role("button", name="4 Tue").click()
-    expect(page.get_by_role("row")).to_have_count(5)
+    expect(page.get_by_role("grid").get_by_role("row")).to_have_count(5)
     days.get_by_role("button", name="All").click()
-    expect(page.get_by_role("row")).to_have_count(30)
+    expect(page.get_by_role("grid").get_by_role("row")).to_have_count(30)
 
 
 def test_the_hand_follows_the_pointer_is_pinned_and_read_out(page: Page, trip: str) -> None:

@@ -32,7 +32,7 @@ export function SourceFields({ source, pockets, path, put }: Props) {
       />
       {source.kind === "dynamo" || source.kind === "panel" ? null : (
         <NumberIn
-          label="All ports"
+          label="In all"
           unit="W"
           value={source.total_w}
           min={0.1}

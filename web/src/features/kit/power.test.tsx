@@ -31,7 +31,7 @@ describe("what keeps cameras going", () => {
     const held = shelf();
     const slab = screen.getByRole("listitem", { name: "source Slab" });
     await type(slab, "Ports, W", "18 + 10");
-    await type(slab, "All ports, W", "20");
+    await type(slab, "In all, W", "20");
     expect(held.now().sources[0]).toMatchObject({ ports: [18, 10], total_w: 20 });
     await type(slab, "Ports, W", "many");
     expect(within(slab).getByText("Like 18, 10: watts of each port.")).toBeTruthy();

@@ -106,7 +106,11 @@ def table(request: HttpRequest, asked: TableAsked) -> Pasted:  # noqa: ARG001 - 
 
 
 @router.post("/rehearsals", response={200: Rehearsal, **REFUSALS}, operation_id="rehearse")
-def rehearsal(request: HttpRequest, asked: PlanDocument) -> HttpResponse:  # noqa: ARG001 - ninja names it
-    """Rehearse a document; keeps nothing."""
-    told = rehearse_again(asked)
+def rehearsal(
+    request: HttpRequest,  # noqa: ARG001 - ninja names it
+    asked: PlanDocument,
+    aside: bool = False,
+) -> HttpResponse:
+    """Rehearse a document; keeps nothing. What is asked aside lets edits go first."""
+    told = rehearse_again(asked, aside=aside)
     return HttpResponse(told.model_dump_json(), content_type="application/json")

@@ -21,10 +21,6 @@ export const queries = {
     }),
 };
 
-export function rehearse(document: Schemas["PlanDocument"]): Promise<Schemas["Rehearsal"]> {
-  return unwrap(client.POST("/api/rehearsals", { body: document }));
-}
-
 export function hangShelf(question: Schemas["ShelfQuestion"]): Promise<Schemas["Shelf"]> {
   return unwrap(client.POST("/api/shelf", { body: question }));
 }

@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useMemo, useState } from "react";
 import type { PlanDocument, Rehearsal } from "../domain/types";
 import { Pump } from "./pump";
-import { rehearse } from "./queries";
+import { rehearse } from "./rehearsals";
 
 export interface Shown {
   document: PlanDocument;

@@ -7,7 +7,7 @@ the new document: what happened before, and what it looked ahead to.
 from __future__ import annotations
 
 from bisect import bisect_left, bisect_right
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from itertools import zip_longest
@@ -86,9 +86,11 @@ def play_from(
     earlier: Earlier | None = None,
     defaults: Defaults = DEFAULTS,
     sun_days: SunDays = sun_heights_of_day,
+    breathe: Callable[[], None] | None = None,
 ) -> tuple[Played, Earlier]:
     """Play a document through, from a checkpoint of an earlier rehearsal where that is the same.
 
+    `breathe` is called before every event and may wait, where something else goes first.
     Raises BadDocument when its times make no trip or it asks for too many takes.
     """
     timeline = lay_out(document.trip, sun_days)
@@ -109,9 +111,9 @@ def play_from(
     for at_ms in sorted(times_ms):
         if kept and at_ms <= kept[-1].at_ms:
             continue
-        rehearser.play(at_ms)
+        rehearser.play(at_ms, breathe)
         kept.append(_checkpoint(rehearser, at_ms))
-    rehearser.play()
+    rehearser.play(breathe=breathe)
     rehearser.close()
     asked = {run.camera.id: run.asked_list for run in rehearser.cameras}
     return played_of(rehearser), Earlier(document, timeline, defaults, asked, tuple(kept))

@@ -8,7 +8,7 @@ camera hangs on no source, it runs ahead alone up to the next thing that hands m
 from __future__ import annotations
 
 import heapq
-from collections.abc import Iterator, Mapping
+from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass
 from enum import IntEnum, auto
 
@@ -84,10 +84,12 @@ class Rehearser:
 
     # -- playing --------------------------------------------------------------------
 
-    def play(self, until_ms: int | None = None) -> None:
-        """Run every event up to a time, or the trip's end."""
+    def play(self, until_ms: int | None = None, breathe: Callable[[], None] | None = None) -> None:
+        """Run every event up to a time, or the trip's end; `breathe` is called before each."""
         end_ms = self.timeline.duration_ms if until_ms is None else until_ms
         while True:
+            if breathe is not None:
+                breathe()
             at_ms, _, turn, index = self._first()
             self._guard(at_ms)
             if at_ms > end_ms or (until_ms is not None and at_ms >= until_ms):

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import { pilesOf, type Unit, unitsAt, worstLoss } from "../../domain/carried";
 import type { Clock } from "../../domain/clock";
 import type { PlanDocument, Rehearsal } from "../../domain/types";
@@ -14,7 +15,7 @@ interface Props {
 const FREEZING_C = 0;
 
 /** Batteries by pocket, sources and their ports, cards, and what would be lost, at the hand's moment. */
-export function Carried({ document, rehearsal, clock, handMs }: Props) {
+export const Carried = memo(function Carried({ document, rehearsal, clock, handMs }: Props) {
   const batteries = unitsAt(rehearsal.batteries, rehearsal.cameras, handMs, false);
   const cards = unitsAt(rehearsal.cards, rehearsal.cameras, handMs, true);
   const worst = worstLoss(rehearsal, handMs);
@@ -78,7 +79,7 @@ export function Carried({ document, rehearsal, clock, handMs }: Props) {
       <Caught rehearsal={rehearsal} document={document} />
     </section>
   );
-}
+});
 
 /** Moments, and how many seconds of them are in the footage that is kept. */
 function Caught({ rehearsal, document }: { rehearsal: Rehearsal; document: PlanDocument }) {

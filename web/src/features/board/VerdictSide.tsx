@@ -1,3 +1,4 @@
+import { memo } from "react";
 import { useNavigate } from "react-router";
 import type { Cell } from "../../board/Drawing";
 import type { Clock } from "../../domain/clock";
@@ -19,14 +20,14 @@ const SEVERITY = { stop: "Stop", warn: "Mind", note: "Note" };
 const SPOKEN_AFTER_MS = 600;
 
 /** What is missing, and what else should be known; each leads to its place. */
-export function TroubleSide(props: Props) {
+export const TroubleSide = memo(function TroubleSide(props: Props) {
   return (
     <aside className="trouble-side" aria-label="Not filmed, and to know">
       <Losses {...props} />
       <Findings {...props} />
     </aside>
   );
-}
+});
 
 /** The plain answer. */
 export function VerdictSide({

@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import { rehearse } from "../../api/queries";
+import { rehearseAside } from "../../api/rehearsals";
 import type { Plan, PlanDocument, Rehearsal } from "../../domain/types";
 import { signedMinutesText, signedWattHoursText } from "../../domain/units";
 
@@ -24,7 +24,7 @@ export function useDifferences(
     const all = async () => {
       const texts = new Map<string, string>();
       for (const [name, plan] of alternatives) {
-        const told = await rehearse({ ...document, plan });
+        const told = await rehearseAside({ ...document, plan });
         if (stopped) return;
         texts.set(name, difference(base, told));
         setKnown({ of: document, texts: new Map(texts) });

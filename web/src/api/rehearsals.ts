@@ -1,0 +1,65 @@
+import type { PlanDocument, Rehearsal } from "../domain/types";
+import { client, unwrap } from "./client";
+
+/** Rows of all courses that are kept: a dozen rehearsals of a few days, one or two of a month. */
+const MOST_ROWS = 60_000;
+
+/**
+ * Rehearsals by their document. A rehearsal depends on nothing else, so what the strip has already
+ * asked aside is there at once when it is chosen, or taken back.
+ */
+export class Rehearsals {
+  private readonly known = new Map<string, Rehearsal>();
+  private rows = 0;
+
+  constructor(
+    private readonly send: (text: string, aside: boolean) => Promise<Rehearsal>,
+    private readonly most = MOST_ROWS,
+  ) {}
+
+  async of(document: PlanDocument, aside: boolean): Promise<Rehearsal> {
+    const text = JSON.stringify(document);
+    const known = this.known.get(text);
+    if (known !== undefined) {
+      this.known.delete(text); // used last, forgotten last
+      this.known.set(text, known);
+      return known;
+    }
+    const told = await this.send(text, aside);
+    if (!this.known.has(text)) this.rows += rowsOf(told);
+    this.known.set(text, told);
+    this.forget();
+    return told;
+  }
+
+  private forget(): void {
+    for (const [text, told] of this.known) {
+      if (this.rows <= this.most) return;
+      this.known.delete(text);
+      this.rows -= rowsOf(told);
+    }
+  }
+}
+
+function rowsOf(told: Rehearsal): number {
+  return told.cameras.reduce((sum, camera) => sum + camera.course.t_ms.length, 0);
+}
+
+const rehearsals = new Rehearsals((text, aside) =>
+  unwrap(
+    client.POST("/api/rehearsals", {
+      body: text as unknown as PlanDocument,
+      bodySerializer: (body) => body as unknown as string,
+      params: { query: { aside } },
+    }),
+  ),
+);
+
+export function rehearse(document: PlanDocument): Promise<Rehearsal> {
+  return rehearsals.of(document, false);
+}
+
+/** What another choice would give: the server lets edits go first. */
+export function rehearseAside(document: PlanDocument): Promise<Rehearsal> {
+  return rehearsals.of(document, true);
+}

@@ -1,3 +1,4 @@
+import { replaceEqualDeep } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useState } from "react";
 import type { PlanDocument, Rehearsal } from "../domain/types";
 import { Pump } from "./pump";
@@ -37,7 +38,14 @@ export function useRehearsal(document: PlanDocument | null): Rehearser {
         rehearse,
         (rehearsal, asked) => {
           performance.mark("tumbrel-rehearsed");
-          setTold({ shown: { document: asked, rehearsal }, error: null });
+          // what is the same stays the same object, so that only what changed is drawn anew
+          setTold((old) => ({
+            shown: {
+              document: asked,
+              rehearsal: replaceEqualDeep(old.shown?.rehearsal, rehearsal),
+            },
+            error: null,
+          }));
         },
         (error, isNewest) => {
           if (isNewest)

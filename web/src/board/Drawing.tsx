@@ -1,6 +1,6 @@
 import { memo } from "react";
 import type { Clock } from "../domain/clock";
-import type { PlanDocument, Rehearsal } from "../domain/types";
+import type { PlanDocument, Pooled, Rehearsal } from "../domain/types";
 import type { Elastic } from "../scale/elastic";
 import type { Lanes } from "../scale/lanes";
 import { Lane } from "./Lane";
@@ -69,8 +69,8 @@ const Scene = memo(function Scene(props: SceneProps) {
             camera={camera}
             result={result}
             assignments={plan.assignments.filter((one) => one.camera === camera.id)}
-            batteries={rehearsal.batteries}
-            stores={rehearsal.cards}
+            batteries={rehearsal.batteries.filter((one) => wasIn(one, camera.id))}
+            stores={rehearsal.cards.filter((one) => wasIn(one, camera.id))}
             scale={scale}
             lanes={lanes}
             x={lanes.firstX + place * lanes.lane}
@@ -84,6 +84,10 @@ const Scene = memo(function Scene(props: SceneProps) {
     </g>
   );
 });
+
+function wasIn(unit: Pooled, camera: string): boolean {
+  return unit.stays.some((stay) => stay.place === camera);
+}
 
 function Chosen({
   document,

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { Assignment, Camera, CameraResult, LaidItem, Loss, Pooled } from "../domain/types";
 import type { Band, Elastic } from "../scale/elastic";
 import type { Lanes } from "../scale/lanes";
@@ -35,8 +36,8 @@ export interface LaneProps {
   compact: boolean;
 }
 
-/** One camera's rope, heat, card and gaps over the window. */
-export function Lane(props: LaneProps) {
+/** One camera's rope, heat, card and gaps over the window; drawn anew only when they change. */
+export const Lane = memo(function Lane(props: LaneProps) {
   const { lanes, scale, x } = props;
   const spineX = x + lanes.spine;
   return (
@@ -65,6 +66,18 @@ export function Lane(props: LaneProps) {
       <BatteryNames {...props} spineX={spineX} />
     </g>
   );
+}, isSame);
+
+/** Whether all that a lane draws is the same; lists one by one, as they are made anew. */
+function isSame(old: LaneProps, now: LaneProps): boolean {
+  return (Object.keys(old) as (keyof LaneProps)[]).every((key) => sameIn(old[key], now[key]));
+}
+
+function sameIn(before: unknown, after: unknown): boolean {
+  if (before === after) return true;
+  if (!Array.isArray(before) || !Array.isArray(after) || before.length !== after.length)
+    return false;
+  return before.every((one, place) => one === after[place]);
 }
 
 function Heat({ camera, result, lanes, scale, window, spineX }: LaneProps & { spineX: number }) {

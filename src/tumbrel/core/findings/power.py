@@ -74,12 +74,14 @@ def cold_to_charge(seen: Seen) -> Iterator[Found]:
         if not isinstance(item, Stop) or item.socket is None:
             continue
         for number, cell in enumerate(played.cells):
+            cell_c = cell.home_climate.settled(part.end_ms - 1)
+            if cell_c > refuse_c:
+                continue
             here = cell.stays_within(part.start_ms, part.end_ms)
             lies = [s for s in here if s.place == cell.home]
             if len(lies) != len(here) or not lies:
                 continue
-            cell_c = cell.home_climate.settled(part.end_ms - 1)
-            if lies[-1].level_to < seen.defaults.chargeable_below.value and cell_c <= refuse_c:
+            if lies[-1].level_to < seen.defaults.chargeable_below.value:
                 values: Values = {
                     "battery": cell.name,
                     "stop": part.name,

@@ -29,6 +29,7 @@ from .timeline import Timeline, lay_out
 from .trains import play_takes
 
 MOST_TURNS = 20_000
+NEVER_DUE = (NEVER_MS, 0)
 
 
 class Turn(IntEnum):
@@ -118,21 +119,25 @@ class Rehearser:
 
     def _first(self) -> tuple[int, int, Turn, int]:
         """What is first: time, priority, kind, and the camera's number."""
-        due = [(run.due[0], run.due[1], Turn.CAMERA, run.index) for run in self.cameras]
+        soonest, index = NEVER_DUE, 0
+        for run in self.cameras:
+            if run.due < soonest:
+                soonest, index = run.due, run.index
+        first = (*soonest, Turn.CAMERA, index)
         if self.decisions:
-            due.append((self.decisions[0], Priority.HANDS, Turn.DECIDE, 0))
+            first = min(first, (self.decisions[0], Priority.HANDS, Turn.DECIDE, 0))
         if self.hands.task is not None:
-            due.append((self.hands.busy_until_ms, Priority.ENDS, Turn.TASK, 0))
-        if self.grid.due_ms < NEVER_MS:
-            due.append((self.grid.due_ms, Priority.CONDITIONS, Turn.GRID, 0))
+            first = min(first, (self.hands.busy_until_ms, Priority.ENDS, Turn.TASK, 0))
+        if self.grid.due_ms <= first[0]:
+            first = min(first, (self.grid.due_ms, Priority.CONDITIONS, Turn.GRID, 0))
         if self.next_leave < len(self.leaves):
-            due.append((self.leaves[self.next_leave], Priority.ENDS, Turn.LEAVE, 0))
+            first = min(first, (self.leaves[self.next_leave], Priority.ENDS, Turn.LEAVE, 0))
         if self.rigs or self.rigged:
-            due.append((self._rig_ms(), Priority.CONDITIONS, Turn.RIG, 0))
+            first = min(first, (self._rig_ms(), Priority.CONDITIONS, Turn.RIG, 0))
         if self.hands.copying.jobs and self.hands.task is None:
-            copied_ms = self.hands.copying.due_ms()
-            due.append((max(copied_ms, self.grid.now_ms), Priority.HANDS, Turn.DECIDE, 1))
-        return min(due, default=(NEVER_MS, 0, Turn.DECIDE, 0))
+            copied_ms = max(self.hands.copying.due_ms(), self.grid.now_ms)
+            first = min(first, (copied_ms, Priority.HANDS, Turn.DECIDE, 1))
+        return first
 
     def _camera(self, run: CameraRun, at_ms: int, end_ms: int) -> None:
         """Let a camera go on; alone up to the next thing that hands may do, where it can."""

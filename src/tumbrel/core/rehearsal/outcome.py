@@ -14,7 +14,7 @@ from ..wording.verdict import Told, verdict_words
 from .account import FilmedSpan, GapSpan
 from .camera_run import CameraRun
 from .caught import caught_of, loop_advice
-from .causes import SHORT_ONES_ARE_NOTES
+from .causes import GAVE_OUT, SHORT_ONES_ARE_NOTES
 from .engine import Played, play
 from .ledgers import balance
 from .minutes import share_out, whole_minutes
@@ -148,10 +148,10 @@ def _camera(played: Played, run: CameraRun, defaults: Defaults) -> CameraResult:
         watched_ms=watched_ms,
         course=Course(
             t_ms=tuple(trace.t_ms),
-            charge=tuple(round(c, 4) for c in trace.charge),
-            body_c=tuple(round(c, 1) for c in trace.body_c),
-            cell_c=tuple(round(c, 1) for c in trace.cell_c),
-            held=tuple(round(share, 3) for share in held),
+            charge=tuple([round(c, 4) for c in trace.charge]),
+            body_c=tuple([round(c, 1) for c in trace.body_c]),
+            cell_c=tuple([round(c, 1) for c in trace.cell_c]),
+            held=tuple([round(share, 3) for share in held]),
             used_bytes=tuple(trace.used_bytes),
             state=tuple(trace.state),
         ),
@@ -207,9 +207,7 @@ def _losses(camera: str, gaps: tuple[Gap, ...], missing: int) -> tuple[Loss, ...
 def _gap(played: Played, run: CameraRun, span: GapSpan, defaults: Defaults) -> Gap:
     assignment = played.document.plan.assignments[span.assignment]
     short = span.end_ms - span.start_ms <= defaults.note_gap_s.value * 1000
-    place = bisect_right(run.filmed, span.start_ms, key=_filmed_end)
-    battery = run.filmed[place - 1].battery if place else None
-    name = next((c.name for c in played.cells if c.id == battery), "")
+    name = _battery_before(played, run, span.start_ms) if span.cause in GAVE_OUT else ""
     return Gap(
         start_ms=span.start_ms,
         end_ms=span.end_ms,
@@ -225,6 +223,13 @@ def _gap(played: Played, run: CameraRun, span: GapSpan, defaults: Defaults) -> G
             fixed_memory=run.camera.memory.kind == "fixed",
         ),
     )
+
+
+def _battery_before(played: Played, run: CameraRun, at_ms: int) -> str:
+    """The name of the battery that was filmed on last before a time."""
+    place = bisect_right(run.filmed, at_ms, key=_filmed_end)
+    battery = run.filmed[place - 1].battery if place else None
+    return next((cell.name for cell in played.cells if cell.id == battery), "")
 
 
 def _filmed_end(span: FilmedSpan) -> int:

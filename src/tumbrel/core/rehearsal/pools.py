@@ -83,7 +83,7 @@ class Cell:
 
     def rest_until(self, at_ms: int, share_per_month: float) -> None:
         """Bring a spare up to date: its temperature, and what it loses by itself."""
-        if self.in_camera or self.in_charger or at_ms <= self.since_ms:
+        if at_ms <= self.since_ms or self.in_camera or self.in_charger:
             return
         lost = self_discharge_wh(self.wh, self.charge, at_ms - self.since_ms, share_per_month)
         self.charge -= lost / self.wh

@@ -9,6 +9,7 @@ from .result import BankCourse, Hung, Pooled, SourceTold, Stay
 
 SAMPLE_MS = 3_600_000
 EARLY_MS = (720_000, 2_160_000)
+SETTLED_MS = 3 * SAMPLE_MS
 
 
 def batteries_told(played: Played) -> tuple[Pooled, ...]:
@@ -24,9 +25,9 @@ def _battery(cell: Cell, cameras: set[str]) -> Pooled:
         name=cell.name,
         size=cell.wh,
         stays=_stays(cell.stays),
-        t_ms=tuple(row[0] for row in rows),
-        charge=tuple(round(row[1], 4) for row in rows),
-        cell_c=tuple(round(row[2], 1) for row in rows),
+        t_ms=tuple([row[0] for row in rows]),
+        charge=tuple([round(row[1], 4) for row in rows]),
+        cell_c=tuple([round(row[2], 1) for row in rows]),
     )
 
 
@@ -40,10 +41,13 @@ def _rows(cell: Cell, cameras: set[str]) -> list[tuple[int, float, float]]:
         if start is None:
             continue
         length_ms = max(1, stay.to_ms - stay.from_ms)
-        steps = [*EARLY_MS, *range(SAMPLE_MS, length_ms, SAMPLE_MS)]
+        climate = cell.home_climate
+        even = climate.coldest_c == climate.hottest_c  # what settles there stays as it is
+        until_ms = min(length_ms, SETTLED_MS) if even else length_ms
+        steps = [*EARLY_MS, *range(SAMPLE_MS, until_ms, SAMPLE_MS)]
         times_ms = [stay.from_ms + step_ms for step_ms in steps if step_ms < length_ms]
         slope = (stay.level_to - stay.level_from) / length_ms
-        cells_c = cell.home_climate.path(start[2], stay.from_ms, times_ms)
+        cells_c = climate.path(start[2], stay.from_ms, times_ms)
         for at_ms, cell_c in zip(times_ms, cells_c, strict=True):
             noted[at_ms] = (at_ms, stay.level_from + slope * (at_ms - stay.from_ms), cell_c)
     return [noted[at_ms] for at_ms in sorted(noted)]

@@ -6,7 +6,7 @@ from bisect import bisect_right
 from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
-from functools import lru_cache
+from functools import cached_property, lru_cache
 from types import MappingProxyType
 from typing import Literal
 from zoneinfo import ZoneInfo
@@ -60,14 +60,6 @@ class LightBand:
     kind: Literal["night", "twilight", "day"]
 
 
-def _laid_start(part: Laid) -> int:
-    return part.start_ms
-
-
-def _free_start(free: FreeHands) -> int:
-    return free.start_ms
-
-
 @dataclass(frozen=True, eq=False)
 class Timeline:
     """Everything of the trip that does not depend on the cameras."""
@@ -83,13 +75,21 @@ class Timeline:
     into_ms: int
     sun_days: SunDays
 
+    @cached_property
+    def _free_starts_ms(self) -> list[int]:
+        return [free.start_ms for free in self.free_hands]
+
+    @cached_property
+    def _laid_starts_ms(self) -> list[int]:
+        return [part.start_ms for part in self.laid]
+
     def hands_free_at(self, at_ms: int) -> bool:
         """Whether hands are free at a time (a task may keep them busy)."""
         return self.free_interval(at_ms) is not None
 
     def free_interval(self, at_ms: int) -> FreeHands | None:
         """The unbroken interval of free hands that holds at a time."""
-        place = bisect_right(self.free_hands, at_ms, key=_free_start) - 1
+        place = bisect_right(self._free_starts_ms, at_ms) - 1
         free = self.free_hands[place] if place >= 0 else None
         return free if free and at_ms < free.end_ms else None
 
@@ -99,17 +99,17 @@ class Timeline:
 
     def next_free_ms(self, at_ms: int) -> int:
         """Start of the next interval of free hands after a time, else the trip's end (E8.3)."""
-        place = bisect_right(self.free_hands, at_ms, key=_free_start)
+        place = bisect_right(self._free_starts_ms, at_ms)
         return self.free_hands[place].start_ms if place < len(self.free_hands) else self.duration_ms
 
     def next_free_end_ms(self, at_ms: int) -> int:
         """End of the next interval of free hands after a time, else the trip's end."""
-        place = bisect_right(self.free_hands, at_ms, key=_free_start)
+        place = bisect_right(self._free_starts_ms, at_ms)
         return self.free_hands[place].end_ms if place < len(self.free_hands) else self.duration_ms
 
     def laid_at(self, at_ms: int) -> Laid:
         """The leg, stop or wait that holds at a time; the last one at the end."""
-        place = bisect_right(self.laid, at_ms, key=_laid_start) - 1
+        place = bisect_right(self._laid_starts_ms, at_ms) - 1
         return self.laid[max(0, place)]
 
 

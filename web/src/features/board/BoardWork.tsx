@@ -15,7 +15,7 @@ import { workHeights } from "../../board/workLines";
 import type { Clock } from "../../domain/clock";
 import { lossesInOrder } from "../../domain/moment";
 import type { PlanDocument, Rehearsal } from "../../domain/types";
-import { elastic, type Fold } from "../../scale/elastic";
+import { type Elastic, elastic, type Fold } from "../../scale/elastic";
 import { lanesOf } from "../../scale/lanes";
 import { useWidth } from "../../ui/useWidth";
 import { BottomLine } from "./BottomLine";
@@ -30,6 +30,7 @@ import { PlanStrip } from "./PlanStrip";
 import { StretchStrip } from "./StretchStrip";
 import { useBoardCommands } from "./useBoardCommands";
 import { useHand } from "./useHand";
+import { useSame } from "./useSame";
 import { useStretches } from "./useStretches";
 import { TroubleSide, VerdictSide } from "./VerdictSide";
 
@@ -43,6 +44,8 @@ interface Props {
 const SIDE_BESIDE = 5;
 /** Drawn with until the page has been measured. */
 const FIRST_WIDTH = 980;
+
+const bandsOf = (scale: Elastic) => scale.bands;
 
 /** Everything that is done on the board: looking, walking, opening a stretch. */
 export function BoardWork({ document, rehearsal, clock }: Props) {
@@ -63,15 +66,14 @@ export function BoardWork({ document, rehearsal, clock }: Props) {
   const endMs = fold === "stops" ? rehearsal.duration_ms : day.endMs;
   const window = useMemo(() => ({ startMs, endMs }), [startMs, endMs]);
   const lanes = useMemo(() => lanesOf(width, kit.cameras.length), [width, kit.cameras.length]);
-  const scale = useMemo(
-    () =>
-      elastic(
-        rehearsal.items,
-        window,
-        fold,
-        workHeights(rehearsal.moves, kit.cameras, lanes.hands !== null),
-      ),
-    [rehearsal, window, fold, kit.cameras, lanes.hands],
+  const { items, moves } = rehearsal;
+  const oneColumn = lanes.hands !== null;
+  const scale = useSame(
+    useMemo(
+      () => elastic(items, window, fold, workHeights(moves, kit.cameras, oneColumn)),
+      [items, moves, window, fold, kit.cameras, oneColumn],
+    ),
+    bandsOf,
   );
   const chooseDay = useCallback(
     (number: number) => {

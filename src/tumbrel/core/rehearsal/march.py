@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from math import ceil, exp
 
-NEARLY_EQUAL = 1e-3
+NEARLY_EQUAL = 1e-6  # farther apart, the difference of the two still has ten digits
 LEAST_MS = 0.5
 CLOSE_ENOUGH = 1e-7
 

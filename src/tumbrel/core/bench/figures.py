@@ -1,0 +1,89 @@
+"""The figures of a camera that bench runs can teach, and what is believed before any run."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Literal
+
+from ..document import BatteryFamily, Camera
+from ..energy import mode_w
+from ..parameters import Defaults
+
+Kind = Literal[
+    "draw_w",
+    "energy",
+    "rise_k_per_w",
+    "mode_heat",
+    "tau_s",
+    "air_a",
+    "case",
+    "charge_heat",
+    "stop_c",
+]
+
+# Spreads before any run, as standard deviations of the logarithm.
+DRAW_SPREAD = 0.15
+ENERGY_SPREAD = 0.08
+RISE_SPREAD = 0.35
+MODE_HEAT_SPREAD = 0.05
+TAU_SPREAD = 0.30
+AIR_SPREAD = 0.25
+CASE_SPREAD = 0.20
+CHARGE_HEAT_SPREAD = 0.40
+STOP_SPREAD = 0.08
+
+
+@dataclass(frozen=True, slots=True)
+class Figure:
+    """One figure: what it is of, its value before any run, and the spread of its logarithm."""
+
+    kind: Kind
+    of: str
+    value: float
+    spread: float
+
+
+@dataclass(frozen=True)
+class Figures:
+    """All figures of a camera, in the order of the fitted vector of logarithms."""
+
+    camera: Camera
+    family: BatteryFamily
+    all: tuple[Figure, ...]
+    place: dict[tuple[Kind, str], int]
+
+    def means(self) -> list[float]:
+        """Logarithms of the values before any run."""
+        return [math.log(figure.value) for figure in self.all]
+
+    def spreads(self) -> list[float]:
+        """Their standard deviations."""
+        return [figure.spread for figure in self.all]
+
+
+def figures_of(camera: Camera, family: BatteryFamily, defaults: Defaults) -> Figures:
+    """What is believed of a camera before any run (priors of E5.2), by mass and typed figures."""
+    figures = tuple(_figures(camera, family, defaults))
+    place = {(figure.kind, figure.of): number for number, figure in enumerate(figures)}
+    return Figures(camera, family, figures, place)
+
+
+def _figures(camera: Camera, family: BatteryFamily, defaults: Defaults) -> Iterator[Figure]:
+    ratio = camera.mass_g / defaults.reference_mass_g.value
+    rise = defaults.resistance_k_per_w.value * ratio ** (-2.0 / 3.0)
+    tau_s = defaults.tau_s.value * ratio ** (1.0 / 3.0)
+    stop_c = camera.limits.stop_c if camera.limits else defaults.stop_c.value
+    for mode in camera.modes:
+        yield Figure("draw_w", mode.id, mode_w(mode, family), DRAW_SPREAD)
+    yield Figure("energy", "", 1.0, ENERGY_SPREAD)
+    yield Figure("rise_k_per_w", "", rise, RISE_SPREAD)
+    for mode in camera.modes:
+        yield Figure("mode_heat", mode.id, 1.0, MODE_HEAT_SPREAD)
+    yield Figure("tau_s", "", tau_s, TAU_SPREAD)
+    yield Figure("air_a", "", defaults.airflow_a.value, AIR_SPREAD)
+    for set_up in camera.set_ups[1:]:
+        yield Figure("case", set_up.id, set_up.case_factor, CASE_SPREAD)
+    yield Figure("charge_heat", "", 1.0, CHARGE_HEAT_SPREAD)
+    yield Figure("stop_c", "", stop_c, STOP_SPREAD)

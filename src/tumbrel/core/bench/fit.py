@@ -1,0 +1,214 @@
+"""Figures from runs: the most probable ones, how sure they are, and what cannot be known yet (E13).
+
+Maximum a posteriori in logarithms. Residuals are logarithms too: of the time for a run that ended
+empty, of the body's rise over the head room for one that ended hot (near its limit the time to hot
+grows without bound, the rise does not). What did not happen counts by the tail of the same error.
+
+How sure it is comes from draws around the most probable figures, by the Jacobian there, weighed by
+their true probability and drawn again: a normal curve alone would forget what did not happen.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import TYPE_CHECKING, Any
+
+from ..parameters import DEFAULTS, Defaults
+from .figures import Figure, Figures, figures_of
+from .model import bench_of, expected
+
+if TYPE_CHECKING:
+    from collections.abc import Callable, Sequence
+
+    import numpy as np
+
+    from ..document import BatteryFamily, Camera
+    from .model import Array
+    from .runs import BenchRun
+
+RISE_ERROR = 0.04
+TIME_ERROR = 0.03
+CHARGE_READING = 0.02
+ROBUST_FROM = 2.5
+OUTLIER_FROM = 3.5
+KNOWN_BELOW = 0.7
+STARTS = 3
+START_SPREAD = 0.5
+SAME_COST = 0.02
+SEED = 13
+TRIED_DRAWS = 3000
+KEPT_DRAWS = 600
+WIDER = 1.5
+
+
+@dataclass(frozen=True, slots=True)
+class LearnedFigure:
+    """A figure after the runs: its value, the middle 80 % of its range, whether runs taught it."""
+
+    figure: Figure
+    value: float
+    low: float
+    high: float
+    known: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Residual:
+    """How far a run lies from what the figures expect, in errors of a run."""
+
+    run: str
+    errors: float
+    outlier: bool
+
+
+@dataclass(frozen=True)
+class Learned:
+    """What runs taught of one camera.
+
+    `logs` [figures] are the logarithms of the most probable figures, `spread` [figures, figures]
+    their covariance by the Jacobian, `draws` [600, figures] figures as probable as they are.
+    `agreeing` of `starts` searches from different starts found the same figures.
+    """
+
+    figures: Figures
+    logs: Array
+    spread: Array
+    draws: Array
+    learned: tuple[LearnedFigure, ...]
+    residuals: tuple[Residual, ...]
+    converged: bool
+    agreeing: int
+    starts: int
+
+    def of(self, kind: str, name: str = "") -> LearnedFigure:
+        """One figure. Raises StopIteration when the camera has no such one."""
+        return next(one for one in self.learned if (one.figure.kind, one.figure.of) == (kind, name))
+
+
+def learn(
+    camera: Camera,
+    family: BatteryFamily,
+    runs: Sequence[BenchRun],
+    defaults: Defaults = DEFAULTS,
+) -> Learned:
+    """Fit all runs of a camera together, but those that are excluded or of modes that are gone."""
+    import numpy as np  # noqa: PLC0415 - slow to import
+    from scipy.optimize import least_squares  # noqa: PLC0415 - the same
+
+    figures = figures_of(camera, family, defaults)
+    counted = usable(camera, runs)
+    means, spreads = np.array(figures.means()), np.array(figures.spreads())
+
+    def errors(logs: Array) -> Array:
+        data = [one for run in counted for one in _misfits(logs, figures, run, defaults)]
+        seen = _robust(np.stack(data, axis=-1)) if data else logs[..., :0]
+        return np.concatenate([seen, (logs - means) / spreads], axis=-1)
+
+    draw = np.random.default_rng(SEED)
+    starts = [means] + [
+        means + spreads * draw.normal(0.0, START_SPREAD, len(means)) for _ in range(STARTS - 1)
+    ]
+    found = [least_squares(errors, start) for start in starts]
+    best = min(found, key=lambda one: one.cost)
+    spread = np.linalg.inv(best.jac.T @ best.jac)
+    draws = _drawn(best.x, spread, errors, draw)
+    return Learned(
+        figures,
+        best.x,
+        spread,
+        draws,
+        _told(figures, best.x, draws),
+        tuple(_residual(best.x, figures, run, defaults) for run in counted),
+        bool(best.success),
+        sum(one.cost <= best.cost + SAME_COST for one in found),
+        STARTS,
+    )
+
+
+def _drawn(
+    logs: Array, spread: Array, errors: Callable[[Array], Array], draw: np.random.Generator
+) -> Array:
+    """Figures as probable as they are [600, figures]: importance resampling around the best."""
+    import numpy as np  # noqa: PLC0415 - slow to import
+
+    tried = draw.multivariate_normal(logs, spread * WIDER, TRIED_DRAWS)
+    apart = tried - logs
+    curve = np.einsum("ni,ij,nj->n", apart, np.linalg.inv(spread * WIDER), apart)
+    weights = 0.5 * (curve - np.sum(errors(tried) ** 2, axis=-1))
+    weights = np.exp(weights - weights.max())
+    steps = (np.arange(KEPT_DRAWS) + draw.random()) / KEPT_DRAWS
+    kept = np.searchsorted(np.cumsum(weights) / weights.sum(), steps)
+    return tried[np.minimum(kept, TRIED_DRAWS - 1)]
+
+
+def usable(camera: Camera, runs: Sequence[BenchRun]) -> list[BenchRun]:
+    """Runs of a camera that count."""
+    modes = {mode.id for mode in camera.modes}
+    set_ups = {set_up.id for set_up in camera.set_ups}
+    return [
+        run
+        for run in runs
+        if run.camera == camera.id
+        and run.excluded is None
+        and run.mode in modes
+        and run.set_up in set_ups
+    ]
+
+
+def _misfits(logs: Array, figures: Figures, run: BenchRun, defaults: Defaults) -> list[Any]:
+    """Standardised residuals of one run: of heat, of charge, of a charge that was read off."""
+    import numpy as np  # noqa: PLC0415 - slow to import
+
+    course = expected(logs, figures, bench_of(run), defaults)
+    rise_k = course.rise_k * (1.0 - np.exp(-run.minutes / course.lag_min))
+    over = np.log(rise_k / np.maximum(course.head_k, 1e-3)) / RISE_ERROR
+    misfits = [over if run.end == "hot" else _not_before(-over)]
+    if run.plugged:
+        return misfits
+    late = np.log(run.minutes / np.maximum(course.empty_min, 1e-6)) / TIME_ERROR
+    misfits.append(late if run.end == "empty" else _not_before(-late))
+    if run.charge_end is not None and run.end != "empty" and run.charge_end < run.charge_start:
+        spent = run.charge_start - run.charge_end
+        per_charge = course.empty_min / run.charge_start
+        error = math.hypot(TIME_ERROR, CHARGE_READING / spent)
+        misfits.append(np.log(run.minutes / (per_charge * spent)) / error)
+    return misfits
+
+
+def _not_before(margin: Any) -> Any:
+    """Residual of "it had not happened yet", by the tail beyond a margin in errors."""
+    import numpy as np  # noqa: PLC0415 - slow to import
+    from scipy.special import log_ndtr  # noqa: PLC0415 - the same
+
+    return np.sqrt(-2.0 * log_ndtr(margin))
+
+
+def _robust(errors: Array) -> Array:
+    """Large residuals count by their size, not its square (soft L1): no single run can rule."""
+    import numpy as np  # noqa: PLC0415 - slow to import
+
+    scaled = np.sqrt(1.0 + (errors / ROBUST_FROM) ** 2) - 1.0
+    return np.sign(errors) * ROBUST_FROM * np.sqrt(2.0 * scaled)
+
+
+def _residual(logs: Array, figures: Figures, run: BenchRun, defaults: Defaults) -> Residual:
+    worst = max((float(one) for one in _misfits(logs, figures, run, defaults)), key=abs)
+    return Residual(run.id, worst, abs(worst) > OUTLIER_FROM)
+
+
+def _told(figures: Figures, logs: Array, draws: Array) -> tuple[LearnedFigure, ...]:
+    import numpy as np  # noqa: PLC0415 - slow to import
+
+    low, high = np.exp(np.quantile(draws, (0.1, 0.9), axis=0))
+    deviations = draws.std(axis=0)
+    return tuple(
+        LearnedFigure(
+            figure,
+            math.exp(float(logs[number])),
+            float(low[number]),
+            float(high[number]),
+            bool(deviations[number] < KNOWN_BELOW * figure.spread),
+        )
+        for number, figure in enumerate(figures.all)
+    )

@@ -1,0 +1,113 @@
+"""Time to empty and the rise of the body in a bench run, for one or many sets of figures at once.
+
+The same rules as the rehearsal's (E3, E5), with a body that starts as warm as the room.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import TYPE_CHECKING
+
+from ..charging import intake_of
+from ..cold import cold_curve, points_of
+from ..energy import features_w, nominal_wh
+from .figures import Figures, Kind
+
+if TYPE_CHECKING:
+    from collections.abc import Callable
+
+    import numpy as np
+    import numpy.typing as npt
+
+    from ..document import SetUp
+    from ..parameters import Defaults
+    from .runs import BenchRun
+
+    Array = npt.NDArray[np.float64]
+
+
+@dataclass(frozen=True)
+class Bench:
+    """Where and how a camera records on the bench."""
+
+    set_up: str
+    mode: str
+    features: tuple[str, ...]
+    ambient_c: float
+    air_mps: float
+    plugged: bool
+    charge_start: float
+
+
+@dataclass(frozen=True)
+class Course:
+    """What is to be expected, for each set of figures (last axis of the vector taken away).
+
+    `empty_min` [min] is infinite on outside power; the body rises as
+    `rise_k (1 - exp(-t / lag_min))` [K]; recording stops `head_k` [K] above the room.
+    """
+
+    empty_min: Array
+    rise_k: Array
+    lag_min: Array
+    head_k: Array
+
+
+def bench_of(run: BenchRun) -> Bench:
+    """The conditions of a run."""
+    return Bench(
+        run.set_up,
+        run.mode,
+        run.features,
+        run.ambient_c,
+        run.air_mps,
+        run.plugged,
+        run.charge_start,
+    )
+
+
+def expected(logs: Array, figures: Figures, bench: Bench, defaults: Defaults) -> Course:
+    """Course of a run by figures' logarithms [..., figures]. Raises KeyError on an unknown mode."""
+    import numpy as np  # noqa: PLC0415 - slow to import
+
+    def value(kind: Kind, of: str = "") -> Array:
+        return np.exp(logs[..., figures.place[kind, of]])
+
+    camera, family = figures.camera, figures.family
+    mode = next(m for m in camera.modes if m.id == bench.mode)
+    set_up = next(s for s in camera.set_ups if s.id == bench.set_up)
+    allowed = tuple(name for name in mode.features if name in bench.features)
+    draw_w = value("draw_w", mode.id) + features_w(camera, allowed, defaults)
+    heat_w = draw_w * value("mode_heat", mode.id)
+    wh = nominal_wh(family.mah, family.nominal_v)
+    if bench.plugged:
+        lost_w = _lost_w(draw_w, wh, bench, figures, defaults)
+        heat_w = heat_w + lost_w * value("charge_heat")
+        empty_min = np.full_like(draw_w, np.inf)
+    else:
+        floor = cold_curve(points_of(family, defaults)).at(max(bench.ambient_c, 0.0))
+        left = max(0.0, bench.charge_start - floor)
+        empty_min = wh * value("energy") * left / draw_w * 60.0
+    through = math.sqrt(bench.air_mps * set_up.air_share)
+    g = _case(set_up, figures, value) / (1.0 + value("air_a") * set_up.case_a * through)
+    rise_k = g * value("rise_k_per_w") * heat_w
+    return Course(empty_min, rise_k, value("tau_s") * g / 60.0, value("stop_c") - bench.ambient_c)
+
+
+def _case(set_up: SetUp, figures: Figures, value: Callable[[Kind, str], Array]) -> Array | float:
+    """How much worse heat is shed than bare: fitted, but for the set-up that the rest refers to."""
+    if set_up is figures.camera.set_ups[0]:
+        return set_up.case_factor
+    return value("case", set_up.id)
+
+
+def _lost_w(draw_w: Array, wh: float, bench: Bench, figures: Figures, defaults: Defaults) -> Array:
+    """Regulator and charging loss in the body on outside power [W] (E5.2)."""
+    fed = draw_w * (1.0 / defaults.feed_efficiency.value - 1.0)
+    set_up = next(s for s in figures.camera.set_ups if s.id == bench.set_up)
+    if set_up.power == "outside_only":
+        return fed
+    intake = intake_of(wh, figures.family.rate_per_h, defaults)
+    into_w = intake.heating_w(bench.charge_start, intake.most_w)
+    return fed + into_w * (1.0 / defaults.charge_efficiency.value - 1.0)

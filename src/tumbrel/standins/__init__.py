@@ -1,0 +1,1 @@
+"""Simulated outside devices that ship with the application."""

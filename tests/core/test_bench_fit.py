@@ -1,0 +1,264 @@
+"""What bench runs teach: by hand, against a bootstrap, and on simulated cameras (E13)."""
+
+from __future__ import annotations
+
+import math
+from random import Random
+from statistics import median, stdev
+from typing import Any
+
+import numpy as np
+import pytest
+from pydantic import ValidationError
+
+from tests.build import FAMILY, camera, mode, set_up
+from tests.reference.rigs import LONGEST_MIN, off, tried
+from tumbrel.core.bench import BenchRun, Learned, RunEnd, learn, outlook
+from tumbrel.core.bench.model import Bench, bench_of, expected
+from tumbrel.core.document import BatteryFamily, Camera
+from tumbrel.core.parameters import DEFAULTS
+from tumbrel.standins.rig import Rig, Room, some_truth
+
+A = BatteryFamily.model_validate(FAMILY)  # 5.70 W h
+CAM = Camera.model_validate(
+    camera(
+        modes=[mode(watts=3.0, rise_k=None), mode("fast", watts=5.0, rise_k=None)],
+        set_ups=[set_up(), set_up("cased", case_factor=1.3)],
+    )
+)
+
+
+def run(name: str, minutes: float, end: RunEnd, **more: Any) -> BenchRun:
+    """A run of mode "m", bare, in a still room of 22 degC, from a full battery."""
+    told = {"camera": "cam", "set_up": "bare", "mode": "m", "ambient_c": 22.0, **more}
+    return BenchRun.model_validate({"id": name, "minutes": minutes, "end": end, **told})
+
+
+def learned(*runs: BenchRun) -> Learned:
+    return learn(CAM, A, runs)
+
+
+def likely(told: Learned, **more: Any) -> float:
+    """Minutes foretold in the same conditions."""
+    return outlook(told, bench_of(run("x", 1.0, "stopped", **more))).likely_min
+
+
+def test_without_runs_everything_is_as_it_was_believed() -> None:
+    """3 W out of 5.70 W h: 114 min, less what 22 degC hides (0.6 %)."""
+    told = learned()
+    assert not any(figure.known for figure in told.learned)
+    assert told.of("draw_w", "m").value == pytest.approx(3.0)
+    assert told.of("stop_c").value == pytest.approx(70.0)
+    course = expected(told.logs, told.figures, bench_of(run("x", 1, "stopped")), DEFAULTS)
+    assert float(course.empty_min) == pytest.approx(114.0 * 0.994, rel=1e-3)
+    assert float(course.rise_k) == pytest.approx(14.0 * 3.0, rel=1e-6)
+    assert float(course.lag_min) == pytest.approx(15.0)
+
+
+def test_one_run_to_empty_by_hand() -> None:
+    """Box 113.3 min, run 90 min: the prior's variance of ln t is 0.15^2 + 0.08^2 = 0.0289, the
+    run's 0.03^2 = 0.0009; so 97 % of the way from ln 113.3 to ln 90, which is 90.7 min."""
+    told = learned(run("r", 90.0, "empty"))
+    course = expected(told.logs, told.figures, bench_of(run("x", 1, "stopped")), DEFAULTS)
+    share = 0.0289 / (0.0289 + 0.03**2)
+    hand = math.exp(math.log(113.3) + share * (math.log(90.0) - math.log(113.3)))
+    assert float(course.empty_min) == pytest.approx(hand, rel=0.005)
+    assert told.converged
+    assert told.agreeing == told.starts
+
+
+def test_time_alone_does_not_part_draw_from_energy_a_charge_read_off_does_not_either() -> None:
+    """The ratio is known after one run, neither figure is; the page must say so."""
+    told = learned(run("r", 90.0, "empty"))
+    assert not told.of("energy").known
+    assert told.of("draw_w", "m").value * 90.0 / 60.0 < 5.70
+
+
+def test_a_hot_run_teaches_the_rise() -> None:
+    """48 K above 22 degC after 24 min: by the priors 5 W stands at 70 K (1 - e^-1.6) = 55.9."""
+    told = learned(run("r", 24.0, "hot", mode="fast"))
+    assert likely(told, mode="fast") == pytest.approx(24.0, rel=0.06)
+    assert told.of("rise_k_per_w").value < 14.0
+
+
+def test_what_did_not_happen_counts() -> None:
+    """An hour in the fast mode without heat makes heat less likely; a minute tells nothing."""
+    bench = bench_of(run("x", 1.0, "stopped", mode="fast"))
+    before = outlook(learned(), bench)
+    after = outlook(learned(run("r", 60.0, "stopped", mode="fast")), bench)
+    assert before.hot_share > 0.7
+    assert after.hot_share < before.hot_share
+    assert after.likely_min > before.likely_min
+    short = learned(run("r", 1.0, "stopped", mode="fast"))
+    assert short.logs == pytest.approx(learned().logs, abs=1e-3)
+
+
+def test_one_room_does_not_part_the_limit_from_the_rise() -> None:
+    one_room = [run("a", 24.0, "hot", mode="fast"), run("b", 40.0, "hot", mode="fast", air_mps=0.1)]
+    assert not learned(*one_room).of("stop_c").known
+    rooms = [
+        run(f"t{room}", minutes, "hot", mode="fast", ambient_c=room)
+        for room, minutes in ((5, 37.0), (22, 24.0), (38, 13.5))
+    ]
+    assert learned(*rooms).of("stop_c").high - learned(*rooms).of("stop_c").low < (
+        learned(*one_room).of("stop_c").high - learned(*one_room).of("stop_c").low
+    )
+
+
+def test_a_case_is_learned_in_its_own_set_up() -> None:
+    bare = run("a", 24.0, "hot", mode="fast")
+    worse = learned(bare, run("b", 14.0, "hot", mode="fast", set_up="cased"))
+    better = learned(bare, run("b", 30.0, "hot", mode="fast", set_up="cased"))
+    assert worse.of("case", "cased").value > 1.3 > better.of("case", "cased").value
+
+
+def test_a_run_that_disagrees_is_pointed_out_and_does_not_rule() -> None:
+    good = [run(f"r{n}", minutes, "empty") for n, minutes in enumerate((100.0, 97.0, 103.0))]
+    told = learned(*good, run("odd", 40.0, "empty"))
+    assert [one.run for one in told.residuals if one.outlier] == ["odd"]
+    assert likely(told) == pytest.approx(100.0, rel=0.08)
+    assert not any(one.outlier for one in learned(*good).residuals)
+
+
+def test_what_is_excluded_or_of_something_else_does_not_count() -> None:
+    others = [
+        run("a", 10.0, "empty", excluded="wrong battery"),
+        run("b", 10.0, "empty", camera="other"),
+        run("c", 10.0, "empty", mode="gone"),
+        run("d", 10.0, "empty", set_up="gone"),
+    ]
+    told = learned(*others)
+    assert told.residuals == ()
+    assert told.logs == pytest.approx(learned().logs)
+
+
+def test_the_order_of_runs_changes_nothing() -> None:
+    runs = [run("a", 90.0, "empty"), run("b", 24.0, "hot", mode="fast"), run("c", 50.0, "stopped")]
+    assert learned(*runs).logs == pytest.approx(learned(*reversed(runs)).logs, abs=1e-5)
+
+
+def test_more_runs_are_more_sure() -> None:
+    runs = [run(f"r{n}", 100.0 + n, "empty") for n in range(5)]
+    spans = []
+    for count in (0, 1, 5):
+        seen = outlook(learned(*runs[:count]), bench_of(runs[0]))
+        spans.append(seen.high_min / seen.low_min)
+    assert spans[0] > 2.0 * spans[1] > 2.0
+    assert spans[1] > spans[2]
+
+
+def test_five_runs_without_heat_leave_little_doubt_of_it() -> None:
+    """By the priors the body would stand at 64 degC of 70: heat is likely until runs show none."""
+    assert outlook(learned(), bench_of(run("x", 1.0, "stopped"))).hot_share > 0.2
+    told = learned(*(run(f"r{n}", 100.0 + n, "empty") for n in range(5)))
+    assert outlook(told, bench_of(run("x", 1.0, "stopped"))).hot_share < 0.08
+
+
+def test_near_the_limit_the_range_is_wide() -> None:
+    told = learned(run("a", 24.0, "hot", mode="fast"), run("b", 100.0, "empty"))
+    far = outlook(told, Bench("bare", "fast", (), 38.0, 0.0, plugged=False, charge_start=1.0))
+    near = outlook(told, Bench("bare", "fast", (), 0.0, 0.0, plugged=True, charge_start=1.0))
+    assert far.high_min / far.low_min < 1.6
+    assert near.high_min / near.low_min > 2.0
+
+
+def test_spread_agrees_with_a_bootstrap() -> None:
+    """Runs drawn anew with their own noise: the time to empty spreads as the fit says."""
+    truth = [("m", 22.0, 95.0), ("m", 30.0, 96.0), ("fast", 0.0, 55.0), ("m", 22.0, 94.0)]
+    draw = Random(4)
+
+    def drawn() -> list[BenchRun]:
+        return [
+            run(
+                f"r{n}",
+                minutes * math.exp(draw.gauss(0.0, 0.03)),
+                "empty",
+                mode=name,
+                ambient_c=ambient_c,
+                air_mps=9.0,
+            )
+            for n, (name, ambient_c, minutes) in enumerate(truth)
+        ]
+
+    bench = bench_of(run("x", 1.0, "stopped", air_mps=9.0))
+    times = []
+    for _ in range(40):
+        told = learn(CAM, A, drawn())
+        times.append(math.log(float(expected(told.logs, told.figures, bench, DEFAULTS).empty_min)))
+    place = told.figures.place
+    toward = np.zeros(len(told.logs))
+    toward[place["energy", ""]], toward[place["draw_w", "m"]] = 1.0, -1.0
+    said = math.sqrt(float(toward @ told.spread @ toward))
+    assert stdev(times) == pytest.approx(said, rel=0.35)
+
+
+def test_on_unseen_conditions_of_simulated_cameras() -> None:
+    """40 cameras of a richer model, six runs each, five conditions that the fit has not seen."""
+    found = tried(40, 5)
+    errors = [off(one, one.likely_min) for one in found]
+    box = [off(one, one.box_min) for one in found]
+    ended = [one for one in found if one.true_min < LONGEST_MIN - 1.0]
+    held = sum(one.low_min <= one.true_min <= one.high_min for one in ended) / len(ended)
+    assert median(errors) < 0.06
+    assert sum(error < 0.15 for error in errors) / len(errors) >= 0.80
+    assert sum(one.end_right for one in found) / len(found) >= 0.92
+    assert 0.75 <= held <= 0.90
+    assert median(box) > 1.5 * median(errors)
+
+
+@pytest.mark.parametrize(
+    ("part", "why"),
+    [
+        ({"warned_min": 99.0}, "the warning comes after the end of the run"),
+        ({"plugged": True}, "cannot end with an empty battery"),
+        ({"charge_start": 0.5, "charge_end": 0.8}, "above the charge at the start"),
+        ({"minutes": 0.0}, "greater than 0"),
+        ({"at": "2027-06-12T06:00:00+02:00"}, "offset"),
+    ],
+)
+def test_a_run_that_cannot_be_is_refused(part: dict[str, Any], why: str) -> None:
+    with pytest.raises(ValidationError, match=why):
+        run("r", **{"minutes": 90.0, "end": "empty", **part})
+
+
+# -- the simulated camera -----------------------------------------------------------------------
+
+
+def test_a_simulated_camera_is_used_like_a_real_one() -> None:
+    rig = Rig(some_truth(Random(3)))
+    rig.start(2, Room(22.0))
+    with pytest.raises(ValueError, match="records already"):
+        rig.start(0, Room(22.0))
+    free = rig.free_bytes()
+    rig.let_pass(600.0)
+    assert rig.elapsed_s == 600.0
+    assert rig.battery() < 1.0
+    assert free - rig.free_bytes() == pytest.approx(600.0 * rig.truth.mbps[2] * 1e6 / 8.0, rel=1e-9)
+    rig.stop()
+    assert (rig.recording, rig.reason) == (False, "stopped")
+    rig.let_pass(600.0)
+    assert rig.elapsed_s == 600.0
+
+
+def test_a_simulated_camera_warns_before_it_stops_hot_and_air_helps_it() -> None:
+    hot = next(
+        rig
+        for seed in range(20)
+        if (rig := Rig(some_truth(Random(seed)))).run_down(2, Room(35.0))[1] == "hot"
+    )
+    assert hot.warned_s is not None
+    assert hot.warned_s < hot.elapsed_s
+    still_min, _ = hot.run_down(2, Room(35.0))
+    windy_min, _ = hot.run_down(2, Room(35.0, air_mps=4.0))
+    cased_min, _ = hot.run_down(2, Room(35.0, cased=True))
+    assert cased_min <= still_min < windy_min
+
+
+def test_a_simulated_cool_camera_spends_all_that_was_in_it() -> None:
+    """With a draw that does not grow, the time is the energy over the draw."""
+    truth = some_truth(Random(1))
+    rig = Rig(truth)
+    minutes, why = rig.run_down(0, Room(-5.0, air_mps=9.0))
+    cold_w = truth.draw_w[0] * (1.0 - 40.0 * truth.draw_per_k)
+    assert why == "empty"
+    assert truth.wh / truth.draw_w[0] * 60.0 <= minutes <= truth.wh / cold_w * 60.0

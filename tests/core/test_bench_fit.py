@@ -15,6 +15,7 @@ from tests.build import FAMILY, camera, mode, set_up
 from tests.reference.rigs import LONGEST_MIN, off, tried
 from tumbrel.core.bench import BenchRun, Learned, RunEnd, learn, outlook
 from tumbrel.core.bench.model import Bench, bench_of, expected
+from tumbrel.core.bench.worth import Wanted, worth_doing
 from tumbrel.core.document import BatteryFamily, Camera
 from tumbrel.core.parameters import DEFAULTS
 from tumbrel.standins.rig import Rig, Room, some_truth
@@ -190,6 +191,32 @@ def test_spread_agrees_with_a_bootstrap() -> None:
     toward[place["energy", ""]], toward[place["draw_w", "m"]] = 1.0, -1.0
     said = math.sqrt(float(toward @ told.spread @ toward))
     assert stdev(times) == pytest.approx(said, rel=0.35)
+
+
+def test_the_run_worth_doing_is_in_the_mode_and_air_that_matter() -> None:
+    told = learned(run("a", 100.0, "empty"))
+    flight = Bench("bare", "fast", (), 15.0, 9.0, plugged=False, charge_start=1.0)
+    windy = Bench("bare", "fast", (), 22.0, 9.0, plugged=False, charge_start=1.0)
+    other = Bench("bare", "m", (), 22.0, 0.0, plugged=False, charge_start=1.0)
+    best, worst = worth_doing(told, [Wanted(flight)], [other, windy])
+    assert best.bench is windy
+    assert best.doubt_before == worst.doubt_before > 0.1
+    assert best.doubt_after < 0.5 * best.doubt_before
+    assert worst.doubt_after > 0.8 * worst.doubt_before
+
+
+def test_the_doubt_that_a_run_takes_away_is_taken_away_by_it() -> None:
+    """Foretold before the run, and found by fitting it as well."""
+    flight = Bench("bare", "fast", (), 15.0, 9.0, plugged=False, charge_start=1.0)
+    (foretold,) = worth_doing(learned(), [Wanted(flight)], [flight])
+    done = run("r", foretold.likely_min, "empty", mode="fast", ambient_c=15.0, air_mps=9.0)
+    (after,) = worth_doing(learned(done), [Wanted(flight)], [flight])
+    assert after.doubt_before == pytest.approx(foretold.doubt_after, rel=0.35)
+
+
+def test_what_runs_should_tell_about_must_be_said() -> None:
+    with pytest.raises(ValueError, match="say what"):
+        worth_doing(learned(), [], [])
 
 
 def test_on_unseen_conditions_of_simulated_cameras() -> None:

@@ -3,5 +3,16 @@
 from .fit import Learned, learn
 from .outlook import Outlook, outlook
 from .runs import BenchRun, RunEnd
+from .worth import Wanted, Worth, worth_doing
 
-__all__ = ["BenchRun", "Learned", "Outlook", "RunEnd", "learn", "outlook"]
+__all__ = [
+    "BenchRun",
+    "Learned",
+    "Outlook",
+    "RunEnd",
+    "Wanted",
+    "Worth",
+    "learn",
+    "outlook",
+    "worth_doing",
+]

@@ -11,7 +11,7 @@ from .model import expected
 
 if TYPE_CHECKING:
     from .fit import Learned
-    from .model import Bench
+    from .model import Array, Bench, Course
     from .runs import RunEnd
 
 LONGEST_MIN = 2880.0
@@ -37,14 +37,25 @@ def outlook(learned: Learned, bench: Bench, defaults: Defaults = DEFAULTS) -> Ou
 
     draw = np.random.default_rng(SEED)
     count = len(learned.draws)
-    course = expected(learned.draws, learned.figures, bench, defaults)
-    rise_k = course.rise_k * np.exp(draw.normal(0.0, RISE_ERROR, count))
-    way = np.clip(course.head_k / rise_k, 0.0, 1.0)
-    with np.errstate(divide="ignore"):
-        hot_min = np.where(way < 1.0, -course.lag_min * np.log1p(-way), np.inf)
-    empty_min = course.empty_min * np.exp(draw.normal(0.0, TIME_ERROR, count))
+    hot_min, empty_min = ends(
+        expected(learned.draws, learned.figures, bench, defaults),
+        np.exp(draw.normal(0.0, RISE_ERROR, count)),
+        np.exp(draw.normal(0.0, TIME_ERROR, count)),
+    )
     minutes = np.minimum(np.minimum(hot_min, empty_min), LONGEST_MIN)
     low, likely, high = (float(one) for one in np.quantile(minutes, (0.1, 0.5, 0.9)))
     hot = float(np.mean((hot_min < empty_min) & (hot_min < LONGEST_MIN)))
     other: RunEnd = "stopped" if bench.plugged else "empty"
     return Outlook(low, likely, high, "hot" if hot > 0.5 else other, hot)
+
+
+def ends(
+    course: Course, rise_factor: Array | float, time_factor: Array | float
+) -> tuple[Array, Array]:
+    """Minutes to hot and to empty of each set of figures, with errors of a run as factors."""
+    import numpy as np  # noqa: PLC0415 - slow to import
+
+    way = np.clip(course.head_k / (course.rise_k * rise_factor), 0.0, 1.0)
+    with np.errstate(divide="ignore"):
+        hot_min = np.where(way < 1.0, -course.lag_min * np.log1p(-way), np.inf)
+    return hot_min, course.empty_min * time_factor

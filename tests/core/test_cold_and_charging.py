@@ -351,3 +351,21 @@ def test_a_warmer_battery_never_films_less(charge: float, low: float, warmer: fl
         return sum(s.end_ms - s.start_ms for s in rehearser.cameras[0].filmed)
 
     assert films(low + warmer) >= films(low) - 2
+
+
+def test_a_refused_cell_goes_on_when_it_warms_more_than_a_day_later() -> None:
+    """Cooled to -10 degC in three hours, +2 degC again only 32 h into the next 80 h."""
+    items = [
+        stop("shed", 3 * HOUR, temp_start_c=20.0, temp_end_c=-10.0, socket={"watts": 20.0}),
+        stop("thaw", 80 * HOUR, temp_start_c=-10.0, temp_end_c=20.0, socket={"watts": 20.0}),
+    ]
+    loaded = raw(items, [], batteries=[battery("a1"), battery("a2", charge=0.05)])
+    loaded["kit"]["chargers"] = [
+        {"id": "dock", "name": "Dock", "families": ["a"], "bays": 1, "in_w": 0.2}
+    ]
+    loaded["kit"]["sources"] = [{"kind": "mains", "id": "plug", "name": "Plug"}]
+    spare = play(PlanDocument.model_validate(loaded)).cells[1]
+    at_hour = {at_ms // 3_600_000: charge for at_ms, charge, _ in spare.rows}
+    held = max(charge for hour, charge in at_hour.items() if hour <= 30)
+    assert held < 0.2
+    assert spare.charge > 0.9

@@ -27,6 +27,9 @@ if TYPE_CHECKING:
     Array = npt.NDArray[np.float64]
 
 
+WARMED_C = 0.0  # a body that records keeps its cell above this, also in a freezing room
+
+
 @dataclass(frozen=True)
 class Bench:
     """Where and how a camera records on the bench."""
@@ -68,7 +71,10 @@ def bench_of(run: BenchRun) -> Bench:
 
 
 def expected(logs: Array, figures: Figures, bench: Bench, defaults: Defaults) -> Course:
-    """Course of a run by figures' logarithms [..., figures]. Raises KeyError on an unknown mode."""
+    """Course of a run by figures' logarithms [..., figures].
+
+    Raises StopIteration on a mode or set-up that the camera has not.
+    """
     import numpy as np  # noqa: PLC0415 - slow to import
 
     def value(kind: Kind, of: str = "") -> Array:
@@ -86,7 +92,7 @@ def expected(logs: Array, figures: Figures, bench: Bench, defaults: Defaults) ->
         heat_w = heat_w + lost_w * value("charge_heat")
         empty_min = np.full_like(draw_w, np.inf)
     else:
-        floor = cold_curve(points_of(family, defaults)).at(max(bench.ambient_c, 0.0))
+        floor = cold_curve(points_of(family, defaults)).at(max(bench.ambient_c, WARMED_C))
         left = max(0.0, bench.charge_start - floor)
         empty_min = wh * value("energy") * left / draw_w * 60.0
     through = math.sqrt(bench.air_mps * set_up.air_share)

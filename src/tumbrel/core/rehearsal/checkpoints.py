@@ -97,7 +97,7 @@ def play_from(
     refuse_too_many(document, timeline)
     kept: list[Checkpoint] = []
     times_ms = day_starts(document, timeline)[-MOST_KEPT:]
-    rehearser = None
+    rehearser, same = None, None
     if earlier is not None and earlier.defaults is defaults:
         same = same_until(earlier, document, timeline)
         kept = [c for c in earlier.checkpoints if same.holds(c)][-MOST_KEPT:]
@@ -105,9 +105,10 @@ def play_from(
             known = _known_asked(earlier, document, timeline)
             rehearser = resumed(kept[-1], document, timeline, defaults, known)
             times_ms = []  # an edit is answered first; a later one makes its own checkpoint
-        times_ms += _before_an_edit(same, timeline, _boots_ms(document, defaults))
     if rehearser is None:
         rehearser = Rehearser(document, timeline, defaults)
+    if same is not None:
+        times_ms += _before_an_edit(same, rehearser)
     for at_ms in sorted(times_ms):
         if kept and at_ms <= kept[-1].at_ms:
             continue
@@ -120,28 +121,24 @@ def play_from(
 
 
 def _checkpoint(rehearser: Rehearser, at_ms: int) -> Checkpoint:
-    asked_to_ms = rehearser.timeline.next_free_end_ms(at_ms)
-    asked_to_ms += max((run.boot_ms for run in rehearser.cameras), default=0) + 1
+    asked_to_ms = rehearser.timeline.next_free_end_ms(at_ms) + _boots_ms(rehearser) + 1
     laid_to_ms = at_ms + SOON_MS if rehearser.grid.supplies else asked_to_ms
     return Checkpoint(at_ms, rehearser.put_away(), asked_to_ms, max(asked_to_ms, laid_to_ms))
 
 
-def _boots_ms(document: PlanDocument, defaults: Defaults) -> int:
+def _boots_ms(rehearser: Rehearser) -> int:
     """The longest boot of any camera [ms]."""
-    boots_s = [
-        camera.boot_s if camera.boot_s is not None else defaults.boot_s.value
-        for camera in document.kit.cameras
-    ]
-    return round(max(boots_s, default=0.0) * 1000)
+    return max((run.boot_ms for run in rehearser.cameras), default=0)
 
 
-def _before_an_edit(same: Same, timeline: Timeline, boots_ms: int) -> list[int]:
+def _before_an_edit(same: Same, rehearser: Rehearser) -> list[int]:
     """A checkpoint as late as the next edit of the same stretch can use it, if there is any."""
-    until_ms = same.asked_ms - boots_ms - 1
-    place = bisect_right(timeline.free_hands, until_ms, key=_free_end) - 1
+    free_hands = rehearser.timeline.free_hands
+    until_ms = same.asked_ms - _boots_ms(rehearser) - 1
+    place = bisect_right(free_hands, until_ms, key=_free_end) - 1
     if same.asked_ms >= NEVER_MS or same.asked_ms > same.laid_ms or place < 0:
         return []
-    at_ms = timeline.free_hands[place].start_ms - 1
+    at_ms = free_hands[place].start_ms - 1
     return [at_ms] if at_ms > 0 else []
 
 

@@ -120,7 +120,7 @@ export function RowFields({
         {asked > 0 ? (
           <span className="hint">
             {asked} {asked === 1 ? "camera is" : "cameras are"} asked here; deleting takes that out
-            too. Undo brings it back.
+            too, with swaps and copies planned here. Undo brings it back.
           </span>
         ) : null}
       </div>

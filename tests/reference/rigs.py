@@ -71,7 +71,9 @@ def taught_runs(truth: Truth, draw: Random) -> list[BenchRun]:
     """Six runs with 3 % noise on their length."""
     runs = []
     for number, (mode, room, charge) in enumerate(TAUGHT):
-        minutes, reason = Rig(truth).run_down(mode, room, charge)
+        rig = Rig(truth)
+        minutes, reason = rig.run_down(mode, room, charge)
+        noise = math.exp(draw.gauss(0.0, NOISE))
         runs.append(
             BenchRun(
                 id=f"r{number}",
@@ -82,8 +84,9 @@ def taught_runs(truth: Truth, draw: Random) -> list[BenchRun]:
                 air_mps=room.air_mps,
                 plugged=room.plugged,
                 charge_start=charge,
-                minutes=minutes * math.exp(draw.gauss(0.0, NOISE)),
+                minutes=minutes * noise,
                 end=reason or "stopped",
+                warned_min=rig.warned_s / 60.0 * noise if rig.warned_s else None,
             )
         )
     return runs

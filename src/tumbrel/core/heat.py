@@ -23,12 +23,15 @@ class Body(Shared):
     air_a: float
     air_share: float
     limits: Limits
+    charge_heat: float
 
 
 def body_of(camera: Camera, set_up: SetUp, defaults: Defaults) -> Body:
     """Thermal figures from mass and set-up by the priors of E5.2, where nothing was measured."""
     ratio = camera.mass_g / defaults.reference_mass_g.value
-    resistance = defaults.resistance_k_per_w.value * ratio ** (-2.0 / 3.0)
+    resistance = camera.resistance_k_per_w
+    if resistance is None:
+        resistance = defaults.resistance_k_per_w.value * ratio ** (-2.0 / 3.0)
     area_m2 = defaults.sunlit_area_cm2.value * 1e-4 * ratio ** (2.0 / 3.0)
     tau_s = set_up.tau_s or defaults.tau_s.value * ratio ** (1.0 / 3.0)
     limits = camera.limits or Limits(
@@ -42,6 +45,7 @@ def body_of(camera: Camera, set_up: SetUp, defaults: Defaults) -> Body:
         air_a=defaults.airflow_a.value * set_up.case_a,
         air_share=set_up.air_share,
         limits=limits,
+        charge_heat=camera.charge_heat,
     )
 
 

@@ -9,6 +9,7 @@ from typing import Literal
 
 from ..document import BatteryFamily, Camera
 from ..energy import mode_w
+from ..heat import body_of
 from ..parameters import Defaults
 
 Kind = Literal[
@@ -21,6 +22,7 @@ Kind = Literal[
     "case",
     "charge_heat",
     "stop_c",
+    "warn_below_k",
 ]
 
 # Spreads before any run, as standard deviations of the logarithm.
@@ -33,6 +35,9 @@ AIR_SPREAD = 0.25
 CASE_SPREAD = 0.20
 CHARGE_HEAT_SPREAD = 0.40
 STOP_SPREAD = 0.08
+WARN_SPREAD = 0.35
+WARN_BELOW_K = 7.0  # a camera warns this far below where it stops
+TYPED_SPREAD = 0.10  # of a rise that someone measured and typed in
 
 
 @dataclass(frozen=True, slots=True)
@@ -71,19 +76,22 @@ def figures_of(camera: Camera, family: BatteryFamily, defaults: Defaults) -> Fig
 
 
 def _figures(camera: Camera, family: BatteryFamily, defaults: Defaults) -> Iterator[Figure]:
-    ratio = camera.mass_g / defaults.reference_mass_g.value
-    rise = defaults.resistance_k_per_w.value * ratio ** (-2.0 / 3.0)
-    tau_s = defaults.tau_s.value * ratio ** (1.0 / 3.0)
-    stop_c = camera.limits.stop_c if camera.limits else defaults.stop_c.value
+    body = body_of(camera, camera.set_ups[0], defaults)
+    rise = body.resistance_k_per_w
     for mode in camera.modes:
         yield Figure("draw_w", mode.id, mode_w(mode, family), DRAW_SPREAD)
     yield Figure("energy", "", 1.0, ENERGY_SPREAD)
     yield Figure("rise_k_per_w", "", rise, RISE_SPREAD)
     for mode in camera.modes:
-        yield Figure("mode_heat", mode.id, 1.0, MODE_HEAT_SPREAD)
-    yield Figure("tau_s", "", tau_s, TAU_SPREAD)
+        if mode.rise_k:
+            heat = mode.rise_k / (rise * mode_w(mode, family))
+            yield Figure("mode_heat", mode.id, heat, TYPED_SPREAD)
+        else:
+            yield Figure("mode_heat", mode.id, 1.0, MODE_HEAT_SPREAD)
+    yield Figure("tau_s", "", body.tau_s, TAU_SPREAD)
     yield Figure("air_a", "", defaults.airflow_a.value, AIR_SPREAD)
     for set_up in camera.set_ups[1:]:
         yield Figure("case", set_up.id, set_up.case_factor, CASE_SPREAD)
-    yield Figure("charge_heat", "", 1.0, CHARGE_HEAT_SPREAD)
-    yield Figure("stop_c", "", stop_c, STOP_SPREAD)
+    yield Figure("charge_heat", "", body.charge_heat, CHARGE_HEAT_SPREAD)
+    yield Figure("stop_c", "", body.limits.stop_c, STOP_SPREAD)
+    yield Figure("warn_below_k", "", WARN_BELOW_K, WARN_SPREAD)

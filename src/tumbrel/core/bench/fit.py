@@ -30,10 +30,14 @@ if TYPE_CHECKING:
 RISE_ERROR = 0.04
 TIME_ERROR = 0.03
 CHARGE_READING = 0.02
+METER_ERROR = 0.03  # of a meter at the cell
+PORT_ERROR = 0.06  # of one at the port: the regulator's efficiency is not known
+FULL_ENOUGH = 0.98  # nothing goes into a cell this full
 ROBUST_FROM = 2.5
 OUTLIER_FROM = 3.5
 KNOWN_BELOW = 0.7
 STARTS = 3
+JAC_STEP = 1e-6
 START_SPREAD = 0.5
 SAME_COST = 0.02
 SEED = 13
@@ -105,11 +109,18 @@ def learn(
         seen = _robust(np.stack(data, axis=-1)) if data else logs[..., :0]
         return np.concatenate([seen, (logs - means) / spreads], axis=-1)
 
+    steps = JAC_STEP * np.eye(len(means))
+
+    def slopes(logs: Array) -> Array:
+        """All columns at once: central differences over a stack of figures."""
+        apart: Array = errors(logs + steps) - errors(logs - steps)
+        return apart.T / (2.0 * JAC_STEP)
+
     draw = np.random.default_rng(SEED)
     starts = [means] + [
         means + spreads * draw.normal(0.0, START_SPREAD, len(means)) for _ in range(STARTS - 1)
     ]
-    found = [least_squares(errors, start) for start in starts]
+    found = [least_squares(errors, start, jac=slopes) for start in starts]
     best = min(found, key=lambda one: one.cost)
     spread = np.linalg.inv(best.jac.T @ best.jac)
     draws = _drawn(best.x, spread, errors, draw)
@@ -157,13 +168,19 @@ def usable(camera: Camera, runs: Sequence[BenchRun]) -> list[BenchRun]:
 
 
 def _misfits(logs: Array, figures: Figures, run: BenchRun, defaults: Defaults) -> list[Any]:
-    """Standardised residuals of one run: of heat, of charge, of a charge that was read off."""
+    """Standardised residuals of one run: of heat, its warning, power, charge, a charge read off."""
     import numpy as np  # noqa: PLC0415 - slow to import
 
     course = expected(logs, figures, bench_of(run), defaults)
-    rise_k = course.rise_k * (1.0 - np.exp(-run.minutes / course.lag_min))
-    over = np.log(rise_k / np.maximum(course.head_k, 1e-3)) / RISE_ERROR
+    over = np.log(course.risen_k(run.minutes) / np.maximum(course.head_k, 1e-3)) / RISE_ERROR
     misfits = [over if run.end == "hot" else _not_before(-over)]
+    if run.warned_min is not None:
+        warm = course.risen_k(run.warned_min) / np.maximum(course.warn_k, 1e-3)
+        misfits.append(np.log(warm) / RISE_ERROR)
+    if run.mean_w is not None and _meter_tells(run):
+        through = defaults.feed_efficiency.value if run.metered == "port" else 1.0
+        error = PORT_ERROR if run.metered == "port" else METER_ERROR
+        misfits.append(np.log(run.mean_w * through / course.draw_w) / error)
     if run.plugged:
         return misfits
     late = np.log(run.minutes / np.maximum(course.empty_min, 1e-6)) / TIME_ERROR
@@ -174,6 +191,11 @@ def _misfits(logs: Array, figures: Figures, run: BenchRun, defaults: Defaults) -
         error = math.hypot(TIME_ERROR, CHARGE_READING / spent)
         misfits.append(np.log(run.minutes / (per_charge * spent)) / error)
     return misfits
+
+
+def _meter_tells(run: BenchRun) -> bool:
+    """Whether a meter saw the draw alone: at the port it sees charging too, unless that is over."""
+    return run.metered == "battery" or run.charge_start >= FULL_ENOUGH
 
 
 def _not_before(margin: Any) -> Any:

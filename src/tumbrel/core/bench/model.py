@@ -41,6 +41,7 @@ class Bench:
     air_mps: float
     plugged: bool
     charge_start: float
+    charging_share: float = 1.0  # of a run on outside power: charging may pause
 
 
 @dataclass(frozen=True)
@@ -48,13 +49,23 @@ class Course:
     """What is to be expected, for each set of figures (last axis of the vector taken away).
 
     `empty_min` [min] is infinite on outside power; the body rises as
-    `rise_k (1 - exp(-t / lag_min))` [K]; recording stops `head_k` [K] above the room.
+    `rise_k (1 - exp(-t / lag_min))` [K]; recording stops `head_k` [K] above the room, and a warning
+    comes `warn_k` [K] above it. `draw_w` [W] is what mode and features drink.
     """
 
     empty_min: Array
     rise_k: Array
     lag_min: Array
     head_k: Array
+    warn_k: Array
+    draw_w: Array
+
+    def risen_k(self, minutes: float | Array) -> Array:
+        """How far the body has risen after minutes [K]."""
+        import numpy as np  # noqa: PLC0415 - slow to import
+
+        risen: Array = self.rise_k * (1.0 - np.exp(-minutes / self.lag_min))
+        return risen
 
 
 def bench_of(run: BenchRun) -> Bench:
@@ -67,6 +78,7 @@ def bench_of(run: BenchRun) -> Bench:
         run.air_mps,
         run.plugged,
         run.charge_start,
+        1.0 - run.charge_paused_min / run.minutes,
     )
 
 
@@ -98,7 +110,9 @@ def expected(logs: Array, figures: Figures, bench: Bench, defaults: Defaults) ->
     through = math.sqrt(bench.air_mps * set_up.air_share)
     g = _case(set_up, figures, value) / (1.0 + value("air_a") * set_up.case_a * through)
     rise_k = g * value("rise_k_per_w") * heat_w
-    return Course(empty_min, rise_k, value("tau_s") * g / 60.0, value("stop_c") - bench.ambient_c)
+    head_k = value("stop_c") - bench.ambient_c
+    lag_min = value("tau_s") * g / 60.0
+    return Course(empty_min, rise_k, lag_min, head_k, head_k - value("warn_below_k"), draw_w)
 
 
 def _case(set_up: SetUp, figures: Figures, value: Callable[[Kind, str], Array]) -> Array | float:
@@ -115,5 +129,5 @@ def _lost_w(draw_w: Array, wh: float, bench: Bench, figures: Figures, defaults: 
     if set_up.power == "outside_only":
         return fed
     intake = intake_of(wh, figures.family.rate_per_h, defaults)
-    into_w = intake.heating_w(bench.charge_start, intake.most_w)
+    into_w = intake.heating_w(bench.charge_start, intake.most_w) * bench.charging_share
     return fed + into_w * (1.0 / defaults.charge_efficiency.value - 1.0)

@@ -33,6 +33,15 @@ class BenchRun(Part):
     minutes: Minutes
     end: RunEnd
     warned_min: Minutes | None = Field(default=None, description="When it warned of heat.")
+    charge_paused_min: Annotated[float, Field(ge=0.0, le=2880.0)] = Field(
+        default=0.0, description="Minutes plugged in, but not charging."
+    )
+    mean_w: Annotated[float, Field(gt=0.0, le=60.0)] | None = Field(
+        default=None, description="Mean power over the run, by a meter."
+    )
+    metered: Literal["battery", "port"] = Field(
+        default="battery", description="Where the meter sat: at the cell, or at the camera's port."
+    )
     bytes: Annotated[int, Field(ge=0)] | None = None
     at: datetime | None = Field(default=None, description="Local clock time, no offset.")
     firmware: Annotated[str, Field(max_length=40)] = ""
@@ -51,6 +60,8 @@ class BenchRun(Part):
     def _holds_together(self) -> BenchRun:
         if self.warned_min is not None and self.warned_min > self.minutes:
             raise ValueError("the warning comes after the end of the run")
+        if self.charge_paused_min > self.minutes:
+            raise ValueError("charging paused for longer than the run")
         if self.plugged and self.end == "empty":
             raise ValueError("a run on outside power cannot end with an empty battery")
         if self.charge_end is not None and not self.plugged and self.charge_end > self.charge_start:

@@ -158,7 +158,7 @@ class BodyState:
                 into = self.defaults.charge_efficiency.value
                 self.into_w = surplus_w * into
                 heat_w += cell.intake.heating_w(cell.charge, self.into_w) * (1.0 / into - 1.0)
-            rise_k += self.body.resistance_k_per_w * heat_w
+            rise_k += self.body.resistance_k_per_w * self.body.charge_heat * heat_w
         if self.battery_out:
             self.drain_w = 0.0
         self.rise_k = rise_k

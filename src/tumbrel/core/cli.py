@@ -1,6 +1,6 @@
-"""The command line: `tumbrel rehearse plan.json [--json out.json]`.
+"""The command line: `tumbrel rehearse plan.json` and `tumbrel clips folder plan.json camera`.
 
-Exit 0 when all that was asked is filmed, 1 when not, 2 on bad input.
+Exit 0 when all that was asked is filmed (or every clip is whole), 1 when not, 2 on bad input.
 """
 
 from __future__ import annotations
@@ -11,12 +11,13 @@ import sys
 from collections.abc import Sequence
 from pathlib import Path
 
+from .cli_clips import say_bad, tell_folder
 from .document import BadDocument, PlanDocument, read_document
 from .rehearsal.outcome import rehearse
 from .rehearsal.result import Rehearsal
 from .wording.units import clock, hours
 
-COVERED, NOT_COVERED, BAD_INPUT = 0, 1, 2
+COVERED, NOT_COVERED = 0, 1
 
 
 def main(arguments: Sequence[str] | None = None) -> int:
@@ -26,8 +27,15 @@ def main(arguments: Sequence[str] | None = None) -> int:
     command = commands.add_parser("rehearse", help="play a plan file through, print the verdict")
     command.add_argument("plan", type=Path)
     command.add_argument("--json", type=Path, metavar="OUT", help="also write every figure here")
+    clips = commands.add_parser("clips", help="read a card's clips: lengths, rates, chapters")
+    clips.add_argument("folder", type=Path)
+    clips.add_argument("plan", type=Path, help="a plan file with the kit")
+    clips.add_argument("camera", help="the camera that wrote them: its name or key in the kit")
+    clips.add_argument("--json", type=Path, metavar="OUT", help="also write every figure here")
     commands.add_parser("schema", help="print the plan file's JSON Schema")
     chosen = parser.parse_args(arguments)
+    if chosen.command == "clips":
+        return tell_folder(chosen.folder, chosen.plan, chosen.camera, chosen.json)
     if chosen.command == "schema":
         print(schema_text(), end="")
         return COVERED
@@ -43,19 +51,10 @@ def _rehearse(plan: Path, out: Path | None) -> int:
     try:
         document = read_document(plan.read_bytes())
         told = rehearse(document)
-    except OSError as error:
-        print(f"{plan}: {error.strerror}", file=sys.stderr)
-        return BAD_INPUT
-    except BadDocument as error:
-        for fault in error.faults:
-            print(f"{plan}: {fault.path}: {fault.why}", file=sys.stderr)
-        return BAD_INPUT
-    if out is not None:
-        try:
+        if out is not None:
             out.write_text(told.model_dump_json(indent=1) + "\n", encoding="utf-8")
-        except OSError as error:
-            print(f"{out}: {error.strerror}", file=sys.stderr)
-            return BAD_INPUT
+    except (OSError, BadDocument) as error:
+        return say_bad(error, plan)
     _print(document, told)
     return COVERED if told.verdict.covered else NOT_COVERED
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from ninja import NinjaAPI
 from ninja.security import django_auth
 
+from tumbrel.bench.api import router as bench_router
 from tumbrel.kit.api import router as kit_router
 from tumbrel.trips.api import router as trips_router
 
@@ -20,4 +21,5 @@ api = NinjaAPI(
 )
 tell_problems(api)
 api.add_router("", kit_router)
+api.add_router("", bench_router)
 api.add_router("", trips_router)

@@ -34,6 +34,7 @@ INSTALLED_APPS = [
     "django.contrib.staticfiles",
     "tumbrel.keeping",
     "tumbrel.kit",
+    "tumbrel.bench",
     "tumbrel.trips",
 ]
 MIDDLEWARE = [

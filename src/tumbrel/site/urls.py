@@ -22,7 +22,8 @@ def page(_request: HttpRequest) -> HttpResponse:
     answer = HttpResponse(index.read_bytes())
     answer["Cache-Control"] = "no-cache"
     answer["Content-Security-Policy"] = (
-        "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; "
+        "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; "  # reading clips is wasm
+        "style-src 'self' 'unsafe-inline'; img-src 'self' data:; "
         "object-src 'none'; base-uri 'none'; frame-ancestors 'none'"
     )
     return answer

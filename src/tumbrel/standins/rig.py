@@ -7,9 +7,12 @@ that grows with temperature, and figures that differ from a small camera's typic
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from random import Random
 from typing import Literal
+
+from tumbrel.core.document import BatteryFamily, Camera, SetUp
+from tumbrel.core.energy import mode_w, nominal_wh
 
 STEP_S = 4.0
 LONGEST_S = 6 * 3600.0
@@ -64,6 +67,34 @@ def some_truth(draw: Random) -> Truth:
         warn_c=stop_c - draw.uniform(4.0, 9.0),
         mbps=(45.0, 60.0, 100.0),
         card_bytes=128e9,
+    )
+
+
+def truth_like(camera: Camera, family: BatteryFamily, set_up: SetUp, seed: str) -> Truth:
+    """What such a camera may truly be: its typed figures, each as far off as real ones are.
+
+    The same camera and seed always give the same truth, whatever the set-up.
+    """
+    draw = Random(seed)  # noqa: S311 - a make-believe camera, no secret
+    typical = some_truth(draw)
+    ratio = camera.mass_g / 70.0
+    rise = 14.0 * ratio ** (-2.0 / 3.0) * math.exp(draw.gauss(0.15, 0.15))
+    inner = draw.uniform(0.10, 0.25)
+    stop_c = (camera.limits.stop_c if camera.limits else 70.0) + draw.gauss(0.0, 2.0)
+    watts = tuple(mode_w(m, family) * math.exp(draw.gauss(0.05, 0.06)) for m in camera.modes)
+    return replace(
+        typical,
+        mass_g=camera.mass_g,
+        wh=nominal_wh(family.mah, family.nominal_v) * math.exp(draw.gauss(-0.03, 0.04)),
+        draw_w=watts,
+        inner_k_per_w=rise * inner,
+        shell_k_per_w=rise * (1.0 - inner),
+        tau_s=900.0 * ratio ** (1.0 / 3.0) * math.exp(draw.gauss(0.0, 0.15)),
+        air_a=typical.air_a * set_up.case_a,
+        case_factor=set_up.case_factor * math.exp(draw.gauss(0.0, 0.1)),
+        stop_c=stop_c,
+        warn_c=stop_c - draw.uniform(4.0, 9.0),
+        mbps=tuple(m.video_mbps * draw.uniform(0.85, 1.05) for m in camera.modes),
     )
 
 

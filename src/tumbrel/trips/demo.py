@@ -6,9 +6,14 @@ from pathlib import Path
 
 from django.contrib.auth.models import User
 
+from tumbrel.bench.actions import add_runs
+from tumbrel.bench.queries import notebook_row
+from tumbrel.bench.to_core import notebook_of
 from tumbrel.core.document import read_document
+from tumbrel.core.formats.runs_table import read_runs
 from tumbrel.core.rehearsal.outcome import rehearse
 from tumbrel.kit.models import Kit
+from tumbrel.kit.to_core import kit_of
 
 from .files import kit_name, open_plan_file
 from .models import Trip
@@ -37,9 +42,18 @@ def load_demos(owner: User, *, reset: bool = False) -> tuple[Trip, list[str]]:
         found = mine.first()
         if found is None:
             found = open_plan_file(owner, text)
+            _add_runs(owner, found, path.with_suffix(".runs.csv"))
             rehearse(document, sun_days=sun_days)
             opened.append(document.trip.name)
         if path.name == MAIN:
             main = found
     assert main is not None
     return main, opened
+
+
+def _add_runs(owner: User, trip: Trip, path: Path) -> None:
+    """The bench runs that ship with a demo's kit, unless its notebook has some."""
+    notebook = notebook_of(notebook_row(owner, trip.kit.pk))
+    if path.exists() and not notebook.runs:
+        cameras = kit_of(trip.kit).cameras
+        add_runs(owner, trip.kit.pk, read_runs(path.read_text(encoding="utf-8"), cameras).runs)

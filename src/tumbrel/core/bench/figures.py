@@ -24,6 +24,8 @@ Kind = Literal[
     "stop_c",
     "warn_below_k",
 ]
+# What a kit keeps of them: minutes of a full battery in a mode, kelvins in still air.
+Told = Literal["lasts_min", "rise_k"]
 
 # Spreads before any run, as standard deviations of the logarithm.
 DRAW_SPREAD = 0.15
@@ -44,7 +46,7 @@ TYPED_SPREAD = 0.10  # of a rise that someone measured and typed in
 class Figure:
     """One figure: what it is of, its value before any run, and the spread of its logarithm."""
 
-    kind: Kind
+    kind: Kind | Told
     of: str
     value: float
     spread: float
@@ -57,7 +59,7 @@ class Figures:
     camera: Camera
     family: BatteryFamily
     all: tuple[Figure, ...]
-    place: dict[tuple[Kind, str], int]
+    place: dict[tuple[Kind | Told, str], int]
 
     def means(self) -> list[float]:
         """Logarithms of the values before any run."""

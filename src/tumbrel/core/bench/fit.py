@@ -15,7 +15,8 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING, Any
 
 from ..parameters import DEFAULTS, Defaults
-from .figures import Figure, Figures, figures_of
+from .believed import LearnedFigure, figures_learned
+from .figures import Figures, figures_of
 from .model import bench_of, expected
 
 if TYPE_CHECKING:
@@ -35,7 +36,6 @@ PORT_ERROR = 0.06  # of one at the port: the regulator's efficiency is not known
 FULL_ENOUGH = 0.98  # nothing goes into a cell this full
 ROBUST_FROM = 2.5
 OUTLIER_FROM = 3.5
-KNOWN_BELOW = 0.7
 STARTS = 3
 JAC_STEP = 1e-6
 START_SPREAD = 0.5
@@ -44,17 +44,6 @@ SEED = 13
 TRIED_DRAWS = 3000
 KEPT_DRAWS = 600
 WIDER = 1.5
-
-
-@dataclass(frozen=True, slots=True)
-class LearnedFigure:
-    """A figure after the runs: its value, the middle 80 % of its range, whether runs taught it."""
-
-    figure: Figure
-    value: float
-    low: float
-    high: float
-    known: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -73,6 +62,7 @@ class Learned:
     `logs` [figures] are the logarithms of the most probable figures, `spread` [figures, figures]
     their covariance by the Jacobian, `draws` [600, figures] figures as probable as they are.
     `agreeing` of `starts` searches from different starts found the same figures.
+    `hot_runs` of the runs that count ended hot.
     """
 
     figures: Figures
@@ -84,6 +74,7 @@ class Learned:
     converged: bool
     agreeing: int
     starts: int
+    hot_runs: int
 
     def of(self, kind: str, name: str = "") -> LearnedFigure:
         """One figure. Raises StopIteration when the camera has no such one."""
@@ -129,12 +120,19 @@ def learn(
         best.x,
         spread,
         draws,
-        _told(figures, best.x, draws),
+        figures_learned(figures, best.x, draws, _rooms_apart_k(counted)),
         tuple(_residual(best.x, figures, run, defaults) for run in counted),
         bool(best.success),
         sum(one.cost <= best.cost + SAME_COST for one in found),
         STARTS,
+        sum(run.end == "hot" for run in counted),
     )
+
+
+def _rooms_apart_k(runs: Sequence[BenchRun]) -> float:
+    """How far apart the rooms are in which heat showed itself [K]."""
+    rooms = [r.ambient_c for r in runs if r.end == "hot" or r.warned_min is not None]
+    return max(rooms) - min(rooms) if rooms else 0.0
 
 
 def _drawn(
@@ -217,20 +215,3 @@ def _robust(errors: Array) -> Array:
 def _residual(logs: Array, figures: Figures, run: BenchRun, defaults: Defaults) -> Residual:
     worst = max((float(one) for one in _misfits(logs, figures, run, defaults)), key=abs)
     return Residual(run.id, worst, abs(worst) > OUTLIER_FROM)
-
-
-def _told(figures: Figures, logs: Array, draws: Array) -> tuple[LearnedFigure, ...]:
-    import numpy as np  # noqa: PLC0415 - slow to import
-
-    low, high = np.exp(np.quantile(draws, (0.1, 0.9), axis=0))
-    deviations = draws.std(axis=0)
-    return tuple(
-        LearnedFigure(
-            figure,
-            math.exp(float(logs[number])),
-            float(low[number]),
-            float(high[number]),
-            bool(deviations[number] < KNOWN_BELOW * figure.spread),
-        )
-        for number, figure in enumerate(figures.all)
-    )

@@ -39,8 +39,8 @@ class Bench:
     features: tuple[str, ...]
     ambient_c: float
     air_mps: float
-    plugged: bool
-    charge_start: float
+    plugged: bool = False
+    charge_start: float = 1.0
     charging_share: float = 1.0  # of a run on outside power: charging may pause
 
 

@@ -35,18 +35,25 @@ def outlook(learned: Learned, bench: Bench, defaults: Defaults = DEFAULTS) -> Ou
     """
     import numpy as np  # noqa: PLC0415 - slow to import
 
-    draw = np.random.default_rng(SEED)
-    count = len(learned.draws)
-    hot_min, empty_min = ends(
-        expected(learned.draws, learned.figures, bench, defaults),
-        np.exp(draw.normal(0.0, RISE_ERROR, count)),
-        np.exp(draw.normal(0.0, TIME_ERROR, count)),
-    )
+    hot_min, empty_min = ends_of(learned, bench, defaults)
     minutes = np.minimum(np.minimum(hot_min, empty_min), LONGEST_MIN)
     low, likely, high = (float(one) for one in np.quantile(minutes, (0.1, 0.5, 0.9)))
     hot = float(np.mean((hot_min < empty_min) & (hot_min < LONGEST_MIN)))
     other: RunEnd = "stopped" if bench.plugged else "empty"
     return Outlook(low, likely, high, "hot" if hot > 0.5 else other, hot)
+
+
+def ends_of(learned: Learned, bench: Bench, defaults: Defaults = DEFAULTS) -> tuple[Array, Array]:
+    """Minutes to hot and to empty [600] of the figures drawn, each with the errors of a run."""
+    import numpy as np  # noqa: PLC0415 - slow to import
+
+    draw = np.random.default_rng(SEED)
+    count = len(learned.draws)
+    return ends(
+        expected(learned.draws, learned.figures, bench, defaults),
+        np.exp(draw.normal(0.0, RISE_ERROR, count)),
+        np.exp(draw.normal(0.0, TIME_ERROR, count)),
+    )
 
 
 def ends(

@@ -23,10 +23,14 @@ RUN_ERROR = math.hypot(RISE_ERROR, TIME_ERROR)
 
 @dataclass(frozen=True, slots=True)
 class Wanted:
-    """How long a mode lasts in conditions that matter, and how much they matter."""
+    """How long a mode lasts in conditions that matter, and how much they matter.
+
+    It is asked to last `longest_min`: beyond that nobody wants to know.
+    """
 
     bench: Bench
     weight: float = 1.0
+    longest_min: float = 2880.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,13 +38,17 @@ class Worth:
     """A run that could be done: its likely minutes, and the doubt before and after it.
 
     Doubt is the standard deviation of the logarithm of the minutes that are wanted, over all of
-    them by weight: 0.1 is about 10 % up or down.
+    them by weight: 0.1 is about 10 % up or down. `about` is the place in the list of what is wanted
+    that it tells most about, with the doubt about that one alone.
     """
 
     bench: Bench
     likely_min: float
     doubt_before: float
     doubt_after: float
+    about: int
+    about_before: float
+    about_after: float
 
 
 def worth_doing(
@@ -59,19 +67,27 @@ def worth_doing(
     if not wanted:
         raise ValueError("say what the runs should tell about")
     total = sum(one.weight for one in wanted)
-    goals = [(one.weight / total, _logs(learned, one.bench, 2880.0, defaults)) for one in wanted]
-    before = sum(weight * float(np.var(logs)) for weight, logs in goals)
+    weights = np.array([one.weight / total for one in wanted])
+    goals = [_logs(learned, one.bench, one.longest_min, defaults) for one in wanted]
+    variances = np.array([np.var(goal) for goal in goals])
+    before = float(weights @ variances)
     found = []
     for bench in possible:
         length = _logs(learned, bench, BENCH_LONGEST_MIN, defaults)
         spread = float(np.var(length)) + RUN_ERROR**2
-        told = sum(
-            weight * float(np.cov(logs, length, bias=True)[0, 1]) ** 2 / spread
-            for weight, logs in goals
-        )
-        likely_min = float(np.exp(np.median(length)))
+        told = np.array([float(np.cov(goal, length, bias=True)[0, 1]) ** 2 for goal in goals])
+        told = np.minimum(told / spread, variances)
+        about = int(np.argmax(weights * told))
         found.append(
-            Worth(bench, likely_min, math.sqrt(before), math.sqrt(max(0.0, before - told)))
+            Worth(
+                bench,
+                float(np.exp(np.median(length))),
+                math.sqrt(before),
+                math.sqrt(max(0.0, before - float(weights @ told))),
+                about,
+                math.sqrt(variances[about]),
+                math.sqrt(variances[about] - told[about]),
+            )
         )
     return tuple(sorted(found, key=lambda one: (one.doubt_after, one.likely_min)))
 

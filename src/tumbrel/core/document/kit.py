@@ -145,7 +145,8 @@ class Camera(Part):
     chapter_gb: Annotated[float, Field(gt=0.0, le=1024.0)] | None = None
     limits: Limits | None = None
     resistance_k_per_w: Annotated[float, Field(gt=0.0, le=200.0)] | None = Field(
-        default=None, description="Measured rise of the body for each watt, still air; none: by mass."
+        default=None,
+        description="Measured rise of the body a watt, still air; none: by mass.",
     )
     charge_heat: Annotated[float, Field(gt=0.0, le=10.0)] = Field(
         default=1.0, description="Measured heat of charging and feeding through, over the typical."

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import csv
 import re
 from typing import Any, get_args
 
@@ -12,6 +11,7 @@ from ..document import BadDocument, FieldFault, Item
 from ..document.base import Part
 from ..document.plan_file import faults_of
 from ..document.trip import Activity, Hands
+from .rows import read_rows
 
 COLUMNS = ("name", "activity", "duration", "temperature", "air", "sun", "hands", "height")
 ACTIVITIES = get_args(Activity)
@@ -33,21 +33,16 @@ def read_table(text: str, taken: frozenset[str] = frozenset()) -> Pasted:
     "1 h 35", "95 min"), temperature ("8" or "6 to 11"), air [m/s], sun ("60 %" or 0.6), hands,
     height [m] ("1240" or "1240 to 1980"). Only the first three are needed.
     """
-    lines = [(n, line) for n, line in enumerate(text.splitlines(), 1) if line.strip()]
-    if not lines:
-        raise BadDocument((FieldFault("(table)", "is empty: paste one leg or stop a line"),))
-    if len(lines) > MOST_LINES:
-        raise BadDocument((FieldFault("(table)", f"has over {MOST_LINES} lines"),))
-    mark = _separator(lines[0][1])
+    lines = read_rows(text, MOST_LINES, empty="paste one leg or stop a line")
     columns: tuple[str, ...] = COLUMNS
-    head = tuple(cell.strip().lower() for cell in _cells(lines[0][1], mark))
+    head = tuple(cell.lower() for cell in lines[0][1])
     if "name" in head and "duration" in head:
         columns, lines = head, lines[1:]
     items: list[Item] = []
     faults: list[FieldFault] = []
     names = set(taken)
-    for number, line in lines:
-        row = dict(zip(columns, _cells(line, mark), strict=False))
+    for number, cells in lines:
+        row = dict(zip(columns, cells, strict=False))
         try:
             item = ITEM.validate_python(_item(row, names))
             names.add(item.id)
@@ -59,14 +54,6 @@ def read_table(text: str, taken: frozenset[str] = frozenset()) -> Pasted:
     if faults:
         raise BadDocument(tuple(faults))
     return Pasted(items=tuple(items))
-
-
-def _separator(line: str) -> str:
-    return next((mark for mark in ("\t", ";", "|") if mark in line), ",")
-
-
-def _cells(line: str, mark: str) -> list[str]:
-    return [cell.strip() for cell in next(csv.reader([line], delimiter=mark))]
 
 
 def _item(row: dict[str, str], names: set[str]) -> dict[str, Any]:

@@ -1,0 +1,1 @@
+"""The bench: runs that tell what a camera really does, and the figures that they teach."""

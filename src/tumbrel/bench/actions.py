@@ -1,0 +1,125 @@
+"""Changes of the bench: check, transaction, record, return."""
+
+from __future__ import annotations
+
+from datetime import datetime
+
+from django.contrib.auth.models import User
+from django.db import transaction
+
+from tumbrel.core.bench.look import BenchQuestion
+from tumbrel.core.bench.notebook import Notebook, Taken
+from tumbrel.core.bench.runs import BenchRun
+from tumbrel.core.bench.taking import put_back, with_learned
+from tumbrel.core.document import BadDocument, Camera, FieldFault, Kit
+from tumbrel.keeping import steps
+from tumbrel.keeping.refusals import NotThere, Stale
+from tumbrel.kit.actions import save_kit
+from tumbrel.kit.models import Kit as KitRow
+from tumbrel.kit.to_core import kit_of
+
+from .learning import learned_of
+from .models import BenchNotebook
+from .queries import notebook_row, notebook_state
+from .to_core import camera_and_family, notebook_of
+
+
+@transaction.atomic
+def save_notebook(owner: User, kit_id: int, version: int, notebook: Notebook) -> BenchNotebook:
+    """Keep a notebook. Raises NotThere, Stale."""
+    row = _fresh(owner, kit_id, version)
+    _record(row, notebook)
+    return row
+
+
+@transaction.atomic
+def step_notebook(owner: User, kit_id: int, version: int, by: int) -> BenchNotebook:
+    """Undo (-1) or redo (+1). Raises NotThere, Stale, NothingToUndo."""
+    row = _fresh(owner, kit_id, version)
+    steps.move_to(row, steps.step_at(row, row.steps, by), row.name)
+    return row
+
+
+@transaction.atomic
+def add_runs(owner: User, kit_id: int, runs: tuple[BenchRun, ...]) -> BenchNotebook:
+    """Put runs behind those that are there; one step. Raises NotThere."""
+    row = notebook_row(owner, kit_id)
+    notebook = notebook_of(row)
+    _record(row, _revised(notebook, {"runs": (*notebook.runs, *runs)}))
+    return row
+
+
+@transaction.atomic
+def take_figures(
+    owner: User, kit_id: int, version: int, kit_version: int, camera: str, at: datetime
+) -> tuple[KitRow, BenchNotebook]:
+    """Put what the runs taught of a camera into the kit; one step there and one here.
+
+    Raises NotThere, Stale (of either), BadDocument when the runs taught nothing.
+    """
+    row = _fresh(owner, kit_id, version)
+    kit, notebook = kit_of(row.kit), notebook_of(row)
+    now, family = camera_and_family(kit, camera)
+    taken = taken_of(notebook, camera)
+    question = BenchQuestion(camera=now, family=family, runs=notebook.runs, taken=taken)
+    before = question.assumed()
+    after = with_learned(before, learned_of(question))
+    if after == before:
+        why = "no run has taught a figure of this camera yet"
+        raise BadDocument((FieldFault("camera", why),))
+    saved = _save_camera(owner, row, kit_version, kit, after)
+    others = tuple(one for one in notebook.taken if one.camera != camera)
+    mine = Taken(camera=camera, at=at, before=before, after=after)
+    _record(row, _revised(notebook, {"taken": (*others, mine)}))
+    return saved, row
+
+
+@transaction.atomic
+def put_back_figures(
+    owner: User, kit_id: int, version: int, kit_version: int, camera: str
+) -> tuple[KitRow, BenchNotebook]:
+    """Put figures of a camera back as they were before they were taken from the bench.
+
+    Raises NotThere, Stale (of either).
+    """
+    row = _fresh(owner, kit_id, version)
+    kit, notebook = kit_of(row.kit), notebook_of(row)
+    now, _ = camera_and_family(kit, camera)
+    taken = taken_of(notebook, camera)
+    if taken is None:
+        raise NotThere("figure taken from the bench")
+    saved = _save_camera(owner, row, kit_version, kit, put_back(now, taken))
+    others = tuple(one for one in notebook.taken if one.camera != camera)
+    _record(row, _revised(notebook, {"taken": others}))
+    return saved, row
+
+
+def taken_of(notebook: Notebook, camera: str) -> Taken | None:
+    """The figures of a camera that are in the kit from the bench."""
+    return next((one for one in notebook.taken if one.camera == camera), None)
+
+
+def with_camera(kit: Kit, camera: Camera) -> Kit:
+    """The kit with one camera in another state."""
+    cameras = tuple(camera if one.id == camera.id else one for one in kit.cameras)
+    return kit.model_copy(update={"cameras": cameras})
+
+
+def _save_camera(owner: User, row: BenchNotebook, version: int, kit: Kit, camera: Camera) -> KitRow:
+    changed = with_camera(kit, camera)
+    return save_kit(owner, row.kit.pk, version, row.kit.name, changed, release=False)
+
+
+def _revised(notebook: Notebook, update: dict[str, object]) -> Notebook:
+    return Notebook.model_validate(notebook.model_copy(update=update).model_dump())
+
+
+def _record(row: BenchNotebook, notebook: Notebook) -> None:
+    steps.record(row, row.steps, notebook.model_dump(mode="json"), row.kit.name)
+
+
+def _fresh(owner: User, kit_id: int, version: int) -> BenchNotebook:
+    row = notebook_row(owner, kit_id)
+    if row.version != version:
+        raise Stale(notebook_state(row), f"{row.saved_at:%H:%M:%S} UTC")
+    return row

@@ -1,0 +1,34 @@
+"""Fits asked for by the page; the last few are kept in memory, since a slider asks often."""
+
+from __future__ import annotations
+
+from collections import OrderedDict
+from hashlib import sha256
+from threading import Lock
+
+from tumbrel.core.bench.fit import Learned, learn
+from tumbrel.core.bench.look import BenchQuestion
+
+MOST_FITS = 12
+
+_lock = Lock()
+_known: OrderedDict[str, Learned] = OrderedDict()
+
+
+def learned_of(question: BenchQuestion) -> Learned:
+    """What the runs of a camera teach. Nothing leans on what is kept: the same is found again."""
+    camera = question.assumed()
+    runs = tuple(run for run in question.runs if run.camera == camera.id)
+    asked = BenchQuestion(camera=camera, family=question.family, runs=runs)
+    key = sha256(asked.model_dump_json().encode()).hexdigest()
+    with _lock:
+        found = _known.get(key)
+        if found is not None:
+            _known.move_to_end(key)
+            return found
+    found = learn(camera, question.family, runs)
+    with _lock:
+        _known[key] = found
+        while len(_known) > MOST_FITS:
+            _known.popitem(last=False)
+    return found

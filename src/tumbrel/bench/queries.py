@@ -1,0 +1,39 @@
+"""Reading notebooks, always in an owner's scope."""
+
+from __future__ import annotations
+
+from django.contrib.auth.models import User
+from django.db import transaction
+
+from tumbrel.core.bench.notebook import Notebook
+from tumbrel.keeping import steps
+from tumbrel.kit.queries import kit_row
+
+from .models import BenchNotebook
+from .schemas import NotebookState
+from .to_core import notebook_of
+
+
+@transaction.atomic
+def notebook_row(owner: User, kit_id: int) -> BenchNotebook:
+    """The notebook of a kit; an empty one when nothing was tried yet. Raises NotThere."""
+    kit = kit_row(owner, kit_id)
+    row = BenchNotebook.objects.of(owner).select_related("kit").filter(kit=kit).first()
+    if isinstance(row, BenchNotebook):
+        return row
+    body = Notebook().model_dump(mode="json")
+    row = BenchNotebook.objects.create(owner=owner, kit=kit, name=kit.name, document=body)
+    steps.begin(row, row.steps)
+    return row
+
+
+def notebook_state(row: BenchNotebook) -> NotebookState:
+    """A notebook as the page gets it."""
+    undo, redo = steps.can_go(row, row.steps)
+    return NotebookState(
+        kit_id=row.kit.pk,
+        version=row.version,
+        notebook=notebook_of(row),
+        can_undo=undo,
+        can_redo=redo,
+    )

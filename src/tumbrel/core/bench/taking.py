@@ -1,0 +1,162 @@
+"""Fitted figures into the kit, what that changes, and the way back."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING, Any
+
+from ..document import BatteryFamily, Camera, DrawByRunTime, DrawInWatts, Limits
+from ..document.base import Part
+from ..energy import mode_w, nominal_wh
+from ..heat import body_of
+from ..parameters import DEFAULTS, Defaults
+
+if TYPE_CHECKING:
+    from collections.abc import Mapping
+
+    from .fit import Learned
+    from .notebook import Taken
+
+Place = tuple[str, str, str]  # camera, mode or set_up; its key; the field
+
+
+class Change(Part):
+    """One figure of a camera before and after, as words with their unit."""
+
+    figure: str
+    before: str
+    after: str
+
+
+def with_learned(camera: Camera, learned: Learned, defaults: Defaults = DEFAULTS) -> Camera:
+    """The camera with every figure that the runs taught; what they left open stays as it is.
+
+    The limit goes along with the rises even when it is not known by itself: only their ratio was
+    measured, and half of the pair would be wrong.
+    """
+    found: dict[Place, Any] = {}
+    for mode in camera.modes:
+        lasts = learned.of("lasts_min", mode.id)
+        if lasts.known:
+            minutes = round(lasts.value, 1)
+            found["mode", mode.id, "draw"] = DrawByRunTime(minutes=minutes)
+        rise = learned.of("rise_k", mode.id)
+        if rise.known:
+            found["mode", mode.id, "rise_k"] = round(rise.value, 1)
+    heated = any(field == "rise_k" for _, _, field in found)
+    resistance, charge = learned.of("rise_k_per_w"), learned.of("charge_heat")
+    if resistance.known:
+        found["camera", "", "resistance_k_per_w"] = round(resistance.value, 2)
+    if charge.known:
+        found["camera", "", "charge_heat"] = round(charge.value, 2)
+    if learned.of("stop_c").known or (heated and learned.hot_runs):
+        found["camera", "", "limits"] = _limits(camera, learned.of("stop_c").value, defaults)
+    tau, air = learned.of("tau_s"), learned.of("air_a")
+    for set_up in camera.set_ups:
+        if tau.known:
+            found["set_up", set_up.id, "tau_s"] = float(round(tau.value))
+        if air.known:
+            of_typical = air.value / defaults.airflow_a.value
+            found["set_up", set_up.id, "case_a"] = round(min(2.0, set_up.case_a * of_typical), 3)
+    for set_up in camera.set_ups[1:]:
+        case = learned.of("case", set_up.id)
+        if case.known:
+            found["set_up", set_up.id, "case_factor"] = round(case.value, 3)
+    return _with(camera, found)
+
+
+def _limits(camera: Camera, stop_c: float, defaults: Defaults) -> Limits:
+    """The learned limit; it restarts as far below it as before."""
+    old = body_of(camera, camera.set_ups[0], defaults).limits
+    stop_c = round(stop_c, 1)
+    return Limits(stop_c=stop_c, restart_c=round(stop_c - (old.stop_c - old.restart_c), 1))
+
+
+def put_back(now: Camera, taken: Taken | None) -> Camera:
+    """The camera as it was before figures were taken; what was typed since then stays."""
+    if taken is None:
+        return now
+    before, after, present = _places(taken.before), _places(taken.after), _places(now)
+    gone = {
+        place: before[place]
+        for place, value in after.items()
+        if place in before and before[place] != value and present.get(place) == value
+    }
+    return _with(now, gone)
+
+
+def changes(
+    before: Camera, after: Camera, family: BatteryFamily, defaults: Defaults = DEFAULTS
+) -> tuple[Change, ...]:
+    """What differs between two states of a camera's figures, in words."""
+    old, new = _places(before), _places(after)
+    return tuple(
+        Change(
+            figure=_name(after, place),
+            before=_text(before, family, place, defaults),
+            after=_text(after, family, place, defaults),
+        )
+        for place in new
+        if place in old and old[place] != new[place]
+    )
+
+
+def _places(camera: Camera) -> dict[Place, Any]:
+    found: dict[Place, Any] = {}
+    for mode in camera.modes:
+        found["mode", mode.id, "draw"] = mode.draw
+        found["mode", mode.id, "rise_k"] = mode.rise_k
+    for field in ("resistance_k_per_w", "charge_heat", "limits"):
+        found["camera", "", field] = getattr(camera, field)
+    for set_up in camera.set_ups:
+        for field in ("tau_s", "case_factor", "case_a"):
+            found["set_up", set_up.id, field] = getattr(set_up, field)
+    return found
+
+
+def _with(camera: Camera, found: Mapping[Place, Any]) -> Camera:
+    def fields(kind: str, key: str) -> dict[str, Any]:
+        return {place[2]: value for place, value in found.items() if place[:2] == (kind, key)}
+
+    update = fields("camera", "") | {
+        "modes": tuple(m.model_copy(update=fields("mode", m.id)) for m in camera.modes),
+        "set_ups": tuple(s.model_copy(update=fields("set_up", s.id)) for s in camera.set_ups),
+    }
+    return Camera.model_validate(camera.model_copy(update=update).model_dump())
+
+
+NAMES = {
+    "draw": "lasts",
+    "rise_k": "warms by",
+    "resistance_k_per_w": "warms for each watt",
+    "charge_heat": "heat of charging",
+    "limits": "stops at",
+    "tau_s": "takes to warm",
+    "case_factor": "holds heat",
+    "case_a": "sheds to moving air",
+}
+
+
+def _name(camera: Camera, place: Place) -> str:
+    kind, key, field = place
+    parts = camera.modes if kind == "mode" else camera.set_ups
+    name = next((part.name for part in parts if part.id == key), "")
+    return f"{name} {NAMES[field]}".strip()
+
+
+def _text(camera: Camera, family: BatteryFamily, place: Place, defaults: Defaults) -> str:
+    kind, key, field = place
+    if field == "draw":
+        mode = next(m for m in camera.modes if m.id == key)
+        minutes = nominal_wh(family.mah, family.nominal_v) / mode_w(mode, family) * 60.0
+        typed = f" ({mode.draw.watts:.1f} W)" if isinstance(mode.draw, DrawInWatts) else ""
+        return f"{minutes:.0f} min{typed}"
+    if field == "limits":
+        stop_c = body_of(camera, camera.set_ups[0], defaults).limits.stop_c
+        return f"{stop_c:.0f} °C" + ("" if camera.limits else ", assumed")
+    value = _places(camera)[kind, key, field]
+    if value is None:
+        return "assumed by mass"
+    if field == "tau_s":
+        return f"{value / 60.0:.0f} min"
+    unit = {"rise_k": "K", "resistance_k_per_w": "K/W"}.get(field)
+    return f"{value:.1f} {unit}" if unit else f"× {value:.2f}"

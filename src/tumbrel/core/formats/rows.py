@@ -1,0 +1,38 @@
+"""Rows of a pasted table or CSV, with the line that each begins on."""
+
+from __future__ import annotations
+
+import csv
+import io
+from itertools import islice
+
+from ..document import BadDocument, FieldFault
+
+LOOKED_AT = 10
+Row = tuple[int, list[str]]
+
+
+def read_rows(text: str, most: int, *, empty: str, marks: str = "\t;|") -> list[Row]:
+    """Rows of cells, parted by the first of `marks` that most first lines hold, else by comma.
+
+    Empty lines fall away. Raises BadDocument when nothing is left (told as `empty`), when there are
+    more than `most` rows, or when a quote is never closed.
+    """
+    text = text.lstrip("\ufeff")
+    first = list(islice((line for line in text.splitlines() if line.strip()), LOOKED_AT))
+    mark = next((m for m in marks if sum(m in line for line in first) * 2 > len(first)), ",")
+    reader = csv.reader(io.StringIO(text, newline=""), delimiter=mark, strict=True)
+    found: list[Row] = []
+    line = 1
+    try:
+        for cells in reader:
+            if any(cell.strip() for cell in cells):
+                found.append((line, [cell.strip() for cell in cells]))
+            line = reader.line_num + 1
+    except csv.Error as error:
+        raise BadDocument((FieldFault(f"line {line}", f"cannot be read: {error}"),)) from None
+    if not found:
+        raise BadDocument((FieldFault("(table)", f"is empty: {empty}"),))
+    if len(found) > most:
+        raise BadDocument((FieldFault("(table)", f"has over {most} lines"),))
+    return found

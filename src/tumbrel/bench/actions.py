@@ -9,7 +9,6 @@ from django.db import transaction
 
 from tumbrel.core.bench.look import BenchQuestion
 from tumbrel.core.bench.notebook import Notebook, Taken
-from tumbrel.core.bench.runs import BenchRun
 from tumbrel.core.bench.taking import put_back, with_learned
 from tumbrel.core.document import BadDocument, Camera, FieldFault, Kit
 from tumbrel.keeping import steps
@@ -37,15 +36,6 @@ def step_notebook(owner: User, kit_id: int, version: int, by: int) -> BenchNoteb
     """Undo (-1) or redo (+1). Raises NotThere, Stale, NothingToUndo."""
     row = _fresh(owner, kit_id, version)
     steps.move_to(row, steps.step_at(row, row.steps, by), row.name)
-    return row
-
-
-@transaction.atomic
-def add_runs(owner: User, kit_id: int, runs: tuple[BenchRun, ...]) -> BenchNotebook:
-    """Put runs behind those that are there; one step. Raises NotThere."""
-    row = notebook_row(owner, kit_id)
-    notebook = notebook_of(row)
-    _record(row, _revised(notebook, {"runs": (*notebook.runs, *runs)}))
     return row
 
 

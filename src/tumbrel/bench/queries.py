@@ -15,13 +15,13 @@ from .to_core import notebook_of
 
 
 @transaction.atomic
-def notebook_row(owner: User, kit_id: int) -> BenchNotebook:
-    """The notebook of a kit; an empty one when nothing was tried yet. Raises NotThere."""
+def notebook_row(owner: User, kit_id: int, first: Notebook | None = None) -> BenchNotebook:
+    """The notebook of a kit; made from `first`, else empty, when there is none. Raises NotThere."""
     kit = kit_row(owner, kit_id)
     row = BenchNotebook.objects.of(owner).select_related("kit").filter(kit=kit).first()
     if isinstance(row, BenchNotebook):
         return row
-    body = Notebook().model_dump(mode="json")
+    body = (first or Notebook()).model_dump(mode="json")
     row = BenchNotebook.objects.create(owner=owner, kit=kit, name=kit.name, document=body)
     steps.begin(row, row.steps)
     return row

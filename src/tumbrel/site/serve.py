@@ -41,7 +41,9 @@ def _prepare(*, demo: bool) -> None:
 
 
 def _warm() -> None:
-    """Load the sun library while nobody waits, for the first trip at a new place."""
+    """Load the slow libraries while nobody waits: the sun's, and the one that fits bench runs."""
+    import scipy.optimize  # noqa: F401, PLC0415 - slow to import
+
     from tumbrel.core.light import sun_heights_of_day  # noqa: PLC0415 - slow to import
 
     sun_heights_of_day(0.0, 0.0, 0.0, 0)

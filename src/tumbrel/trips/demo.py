@@ -6,9 +6,8 @@ from pathlib import Path
 
 from django.contrib.auth.models import User
 
-from tumbrel.bench.actions import add_runs
 from tumbrel.bench.queries import notebook_row
-from tumbrel.bench.to_core import notebook_of
+from tumbrel.core.bench.notebook import Notebook
 from tumbrel.core.document import read_document
 from tumbrel.core.formats.runs_table import read_runs
 from tumbrel.core.rehearsal.outcome import rehearse
@@ -42,7 +41,7 @@ def load_demos(owner: User, *, reset: bool = False) -> tuple[Trip, list[str]]:
         found = mine.first()
         if found is None:
             found = open_plan_file(owner, text)
-            _add_runs(owner, found, path.with_suffix(".runs.csv"))
+            _begin_notebook(owner, found, path.with_suffix(".runs.csv"))
             rehearse(document, sun_days=sun_days)
             opened.append(document.trip.name)
         if path.name == MAIN:
@@ -51,9 +50,8 @@ def load_demos(owner: User, *, reset: bool = False) -> tuple[Trip, list[str]]:
     return main, opened
 
 
-def _add_runs(owner: User, trip: Trip, path: Path) -> None:
-    """The bench runs that ship with a demo's kit, unless its notebook has some."""
-    notebook = notebook_of(notebook_row(owner, trip.kit.pk))
-    if path.exists() and not notebook.runs:
-        cameras = kit_of(trip.kit).cameras
-        add_runs(owner, trip.kit.pk, read_runs(path.read_text(encoding="utf-8"), cameras).runs)
+def _begin_notebook(owner: User, trip: Trip, path: Path) -> None:
+    """A notebook of the bench runs that ship with a demo's kit, unless it has one."""
+    if path.exists():
+        runs = read_runs(path.read_text(encoding="utf-8"), kit_of(trip.kit).cameras).runs
+        notebook_row(owner, trip.kit.pk, Notebook(runs=runs))

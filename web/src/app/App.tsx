@@ -2,6 +2,7 @@ import { ThemeProvider } from "@mui/material/styles";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { useEffect, useMemo, useState } from "react";
 import { createBrowserRouter, Navigate, RouterProvider } from "react-router";
+import { BenchPlace } from "../features/bench/BenchPlace";
 import { BoardPlace } from "../features/board/BoardPlace";
 import { KitPlace } from "../features/kit/KitPlace";
 import { RoutePlace } from "../features/route/RoutePlace";
@@ -25,6 +26,7 @@ const router = createBrowserRouter([
       { path: "board", element: <BoardPlace /> },
       { path: "route", element: <RoutePlace /> },
       { path: "kit", element: <KitPlace /> },
+      { path: "bench", element: <BenchPlace /> },
     ],
   },
   { path: "*", element: <Navigate to="/" replace /> },

@@ -13,6 +13,7 @@ import { LAST_TRIP, TripContext } from "./TripContext";
 
 const PLACES = [
   { to: "kit", name: "Kit" },
+  { to: "bench", name: "Bench" },
   { to: "route", name: "Route" },
   { to: "board", name: "Board" },
 ];
@@ -90,16 +91,17 @@ interface HeadProps {
 function TripHead({ name, canUndo, canRedo, undo, redo, saveFile }: HeadProps) {
   const { toggle } = useContext(ThemeContext);
   const navigate = useNavigate();
-  const onKit = useLocation().pathname.endsWith("/kit");
+  const ownSteps = /\/(kit|bench)$/.test(useLocation().pathname);
   const commands = useMemo(
     () => [
-      ...(onKit
+      ...(ownSteps
         ? []
         : [
             { name: "Undo", keys: "Ctrl+Z", allowed: canUndo, run: undo },
             { name: "Redo", keys: "Ctrl+Shift+Z", allowed: canRedo, run: redo },
           ]),
       { name: "Go to Kit", keys: "Ctrl+Alt+K", allowed: true, run: () => void navigate("kit") },
+      { name: "Go to Bench", keys: "Ctrl+Alt+N", allowed: true, run: () => void navigate("bench") },
       { name: "Go to Route", keys: "Ctrl+Alt+R", allowed: true, run: () => void navigate("route") },
       { name: "Go to Board", keys: "Ctrl+Alt+B", allowed: true, run: () => void navigate("board") },
       {
@@ -111,7 +113,7 @@ function TripHead({ name, canUndo, canRedo, undo, redo, saveFile }: HeadProps) {
       { name: "Save the plan file", keys: "Ctrl+S", allowed: true, run: saveFile },
       { name: "Light or dim", keys: "Ctrl+Alt+L", allowed: true, run: toggle },
     ],
-    [onKit, canUndo, canRedo, undo, redo, saveFile, navigate, toggle],
+    [ownSteps, canUndo, canRedo, undo, redo, saveFile, navigate, toggle],
   );
   useCommands("shell", commands);
   return (
@@ -125,14 +127,16 @@ function TripHead({ name, canUndo, canRedo, undo, redo, saveFile }: HeadProps) {
           <NavLink
             key={place.to}
             to={place.to}
-            className={({ isActive }) => (isActive ? "place here" : "place")}
+            className={({ isActive }) =>
+              [place.to === "route" ? "place apart" : "place", isActive ? "here" : ""].join(" ")
+            }
           >
             <span>{place.name}</span>
           </NavLink>
         ))}
       </nav>
       <span className="head-tools">
-        {onKit ? null : (
+        {ownSteps ? null : (
           <>
             <button type="button" className="plain tool" onClick={undo} disabled={!canUndo}>
               Undo

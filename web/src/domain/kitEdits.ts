@@ -140,6 +140,8 @@ export function withNewCamera(kit: Kit): { kit: Kit; camera: string } {
     continues_after_clip: true,
     chapter_gb: null,
     limits: null,
+    resistance_k_per_w: null,
+    charge_heat: 1,
     start_gesture: "",
     answers_to: [],
     clock_set: true,

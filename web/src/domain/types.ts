@@ -42,6 +42,31 @@ export type SourceTold = Schemas["SourceTold"];
 export type Shelf = Schemas["Shelf"];
 export type Cord = Schemas["Cord"];
 
+export type BenchRun = Schemas["BenchRun"];
+export type RunEnd = BenchRun["end"];
+export type RunningTest = Schemas["RunningTest"];
+export type Notebook = Schemas["Notebook"];
+export type NotebookState = Schemas["NotebookState"];
+export type BenchTold = Schemas["BenchTold"];
+export type RunTold = Schemas["RunTold"];
+export type NextRun = Schemas["NextRun"];
+export type Look = Schemas["Look"];
+export type ModeLook = Schemas["ModeLook"];
+export type BodyCurve = Schemas["Curve"];
+export type Air = Schemas["Air"];
+export type MeterRead = Schemas["MeterRead"];
+export type Clip = Schemas["Clip"];
+export type ClipsTold = Schemas["ClipsTold"];
+export type Reading = Schemas["Reading"];
+
+/** A camera with everything that its runs say of it. */
+export interface OnBench {
+  camera: Camera;
+  family: BatteryFamily;
+  runs: BenchRun[];
+  taken: Notebook["taken"][number] | null;
+}
+
 export const IMPORTANCES: readonly Importance[] = ["must", "want", "nice"];
 export const FEATURES: readonly FeatureName[] = [
   "screen",

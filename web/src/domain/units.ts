@@ -6,12 +6,26 @@ export function minutesText(minutes: number): string {
   return `${String(Math.floor(whole / 60))} h ${String(whole % 60).padStart(2, "0")}`;
 }
 
+/** "13 to 17 min", "58 min to 1 h 04". */
+export function minuteRangeText(low: number, high: number): string {
+  const from = minutesText(low).replace(Math.round(high) < 60 ? " min" : "", "");
+  return Math.round(low) === Math.round(high)
+    ? minutesText(low)
+    : `${from} to ${minutesText(high)}`;
+}
+
+/** A clip's length: seconds while it is shorter than two minutes. */
+export function clipText(minutes: number): string {
+  return minutes < 2 ? `${String(Math.round(minutes * 60))} s` : minutesText(minutes);
+}
+
 export function percentText(share: number): string {
   return `${String(Math.round(share * 100))} %`;
 }
 
 export function gigabytesText(bytes: number): string {
   const gb = bytes / 1e9;
+  if (gb < 0.1) return `${(bytes / 1e6).toFixed(bytes < 1e7 ? 1 : 0)} MB`;
   if (gb >= 1000) return `${(gb / 1000).toFixed(1)} TB`;
   return gb < 10 ? `${gb.toFixed(1)} GB` : `${String(Math.round(gb))} GB`;
 }

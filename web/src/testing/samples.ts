@@ -105,6 +105,7 @@ export const DOCUMENT: PlanDocument = {
         continues_after_clip: true,
         chapter_gb: null,
         limits: null,
+        charge_heat: 1,
         start_gesture: "",
         answers_to: [],
         clock_set: true,

@@ -28,8 +28,9 @@ ANOTHER_ROOM_C = 12.0
 WEIGHTS = {"must": 3.0, "want": 2.0, "nice": 1.0}
 ROOM_TO_SPARE = 1.5  # a mode that lasts this many times its leg leaves no question
 SELDOM = 0.2  # windows and intervals record little of their leg
-LITTLE_DOUBT = 0.03  # no run is told from another within the noise of a run
+LITTLE_DOUBT = 0.06  # about the noise of a run itself
 WORTH_A_RUN = 0.9  # the doubt that is left after it, of what there was
+AS_GOOD = 0.85  # of what the best run tells: then the shorter one is preferred
 
 
 @dataclass(frozen=True)
@@ -72,10 +73,19 @@ def next_run(
     camera = learned.figures.camera
     needs = list(needs_of(camera, trip, plan)) or list(_anywhere(camera))
     possible = list(_possible(camera, runs))
-    best = worth_doing(learned, [need.wanted for need in needs], possible, defaults)[0]
+    best = _shortest(worth_doing(learned, [need.wanted for need in needs], possible, defaults))
     if best.doubt_before < LITTLE_DOUBT or best.doubt_after > WORTH_A_RUN * best.doubt_before:
         return None
     return _told(best, needs[best.about])
+
+
+def _shortest(found: Sequence[Worth]) -> Worth:
+    """The shortest of the runs that tell nearly as much as the best."""
+    wanted = AS_GOOD * (found[0].doubt_before ** 2 - found[0].doubt_after ** 2)
+    return min(
+        (one for one in found if one.doubt_before**2 - one.doubt_after**2 >= wanted),
+        key=lambda one: one.likely_min,
+    )
 
 
 def _told(best: Worth, need: Need) -> NextRun:

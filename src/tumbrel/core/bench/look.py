@@ -164,7 +164,7 @@ def _curves(learned: Learned, air: Air, defaults: Defaults) -> tuple[Curve, ...]
     camera = learned.figures.camera
     chosen = next(s for s in camera.set_ups if s.id == air.set_up)
     asked: list[tuple[Literal["asked", "charging", "still", "moving", "set_up"], str, Air]] = [
-        ("asked", "as asked", air)
+        ("asked", chosen.name, air)
     ]
     if camera.charges_in_w is not None and not air.plugged:
         asked.append(("charging", "charging", air.model_copy(update={"plugged": True})))

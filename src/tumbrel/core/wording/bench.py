@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
 
 from ..bench.advice import NextRun
@@ -17,6 +18,7 @@ ENDS: dict[RunEnd, str] = {
     "clip_limit": "clip limit",
     "stopped": "stopped by you",
 }
+PER_CENT_BELOW = 0.35
 NEAR = 1.0  # errors within which a run is as expected
 
 
@@ -122,12 +124,19 @@ def next_words(run: NextRun | None, camera: Camera, on_trip: bool) -> str:
         return f"No run would tell much more about {camera.name} {of}: do what you like best."
     mode = next(m.name for m in camera.modes if m.id == run.mode)
     about = _about(run, camera)
-    before, after = round(100 * run.doubt_before), round(100 * run.doubt_after)
-    if run.doubt_after < 0.6 * run.doubt_before and run.doubt_after > 0.4 * run.doubt_before:
-        gain = f"would halve the doubt about {about} (±{before} % to ±{max(1, after)} %)."
+    before, after = _doubt(run.doubt_before), _doubt(run.doubt_after)
+    if 0.4 < run.doubt_after / run.doubt_before < 0.6:
+        gain = f"would halve the doubt about {about} ({before} to {after})."
     else:
-        gain = f"would take the doubt about {about} from ±{before} % to ±{max(1, after)} %."
+        gain = f"would take the doubt about {about} from {before} to {after}."
     return f"{_length(run.minutes)} of {mode}, {_where(run, camera)}, {gain}"
+
+
+def _doubt(spread: float) -> str:
+    """A spread of a logarithm: as per cent while that is fair, else as a factor."""
+    if spread < PER_CENT_BELOW:
+        return f"±{max(1, round(100 * spread))} %"
+    return f"a factor of {math.exp(spread):.1f}"
 
 
 def _length(minutes: float) -> str:

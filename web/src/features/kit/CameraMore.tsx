@@ -9,11 +9,11 @@ interface Props {
 
 const ANSWERS = ["voice", "remote"] as const;
 
-/** Power at its own port, how it is answered without a hand, its clock and its files' names. */
+/** Power at its own port, its measured heat, how it is answered without a hand, its clock and its files' names. */
 export function CameraMore({ camera, path, put }: Props) {
   return (
     <details>
-      <summary>Port, voice, clock and file names</summary>
+      <summary>Port, heat, voice, clock and file names</summary>
       <div className="row fields">
         <NumberIn
           label="Its port takes"
@@ -36,6 +36,28 @@ export function CameraMore({ camera, path, put }: Props) {
           onCommit={(armed_w) => put({ armed_w })}
           onClear={() => put({ armed_w: null })}
           width={140}
+        />
+        <NumberIn
+          label="Warms for each watt"
+          unit="K/W"
+          path={`${path}.resistance_k_per_w`}
+          value={camera.resistance_k_per_w}
+          min={0.1}
+          max={200}
+          assumed="by mass"
+          onCommit={(resistance_k_per_w) => put({ resistance_k_per_w })}
+          onClear={() => put({ resistance_k_per_w: null })}
+          width={190}
+        />
+        <NumberIn
+          label="Heat of charging"
+          unit="× typical"
+          path={`${path}.charge_heat`}
+          value={camera.charge_heat}
+          min={0.1}
+          max={10}
+          onCommit={(charge_heat) => put({ charge_heat })}
+          width={180}
         />
         <TextIn
           label="Files begin with"

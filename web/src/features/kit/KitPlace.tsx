@@ -1,12 +1,11 @@
 import { Button } from "@mui/material";
-import { type Query, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useMemo, useState } from "react";
-import { useKeptKit } from "../../api/keptTrip";
+import { useMemo, useState } from "react";
 import { useCommands } from "../../app/commands";
 import { Conflicts } from "../../app/Conflicts";
 import { useTripHere } from "../../app/TripContext";
+import { useTripKit } from "../../app/useTripKit";
 import { withNewCamera } from "../../domain/kitEdits";
-import type { Kit, TripState } from "../../domain/types";
+import type { Kit } from "../../domain/types";
 import { NameIn } from "../../ui/fields";
 import { useLedTo } from "../../ui/useLedTo";
 import { Batteries } from "./Batteries";
@@ -24,27 +23,12 @@ export function KitPlace() {
 }
 
 function KitOf({ kitId }: { kitId: number }) {
-  const { id: tripId, kept: trip } = useTripHere();
-  const kept = useKeptKit(kitId);
+  const { kept: trip } = useTripHere();
+  const kept = useTripKit(kitId);
   const { state, edit, undo, redo } = kept;
-  const cache = useQueryClient();
   const [chosen, setChosen] = useState<string | null>(null);
   const kit = state?.kit;
   const led = useLedTo(state !== undefined);
-
-  // the trip's rehearsal follows the kit as it is edited, before and after it is saved
-  useEffect(() => {
-    if (kit === undefined) return;
-    const other = (query: { queryKey: readonly unknown[] }) =>
-      query.queryKey[0] === "trip" && query.queryKey[1] !== tripId;
-    void cache.invalidateQueries({ predicate: other, refetchType: "none" });
-    if (kit === undefined) return;
-    cache.setQueryData<TripState>(["trip", tripId], (old) =>
-      old && old.kit !== kit ? { ...old, kit } : old,
-    );
-    const isOther = (query: Query) => query.queryKey[0] === "trip" && query.queryKey[1] !== tripId;
-    void cache.invalidateQueries({ predicate: isOther, refetchType: "none" });
-  }, [cache, kit, tripId]);
 
   const can = { undo: state?.can_undo === true, redo: state?.can_redo === true };
   const commands = useMemo(

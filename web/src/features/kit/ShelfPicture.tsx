@@ -1,6 +1,8 @@
 import type { Camera, Cord, Kit, Mode, Shelf } from "../../domain/types";
+import { Bracket } from "../../board/Bracket";
+import { CordEnd } from "../../board/CordEnd";
+import { MinuteRail } from "../../board/MinuteRail";
 import { minutesText } from "../../domain/units";
-import { minuteTicks } from "../../scale/ticks";
 import { type Hook, shelfLayout, TOP } from "./shelfLayout";
 
 interface Props {
@@ -22,7 +24,6 @@ export function ShelfPicture({ shelf, kit, width, onMode }: Props) {
   const layout = shelfLayout(shelf, kit, width);
   const { hooks, planks, height, y, maxMin } = layout;
   const wide = Math.max(width, layout.width);
-  const ticks = minuteTicks(maxMin, layout.pxPerMin, 30);
   const level = shelf.longest ? y(shelf.longest.minutes) : null;
   return (
     <div style={{ position: "relative", width: wide }}>
@@ -45,22 +46,7 @@ export function ShelfPicture({ shelf, kit, width, onMode }: Props) {
             <rect width="2.6" height="6" fill="var(--rope)" />
           </pattern>
         </defs>
-        {ticks.map((minutes) => (
-          <g key={minutes}>
-            <line
-              x1={50}
-              x2={wide}
-              y1={y(minutes)}
-              y2={y(minutes)}
-              stroke="var(--rule)"
-              strokeWidth={0.7}
-              opacity={0.7}
-            />
-            <text x={44} y={y(minutes) + 4.5} textAnchor="end" fontSize={13} fill="var(--ink-2)">
-              {minutes % 60 === 0 ? `${String(minutes / 60)} h` : minutesText(minutes)}
-            </text>
-          </g>
-        ))}
+        <MinuteRail x0={50} x1={wide} maxMin={maxMin} pxPerMin={layout.pxPerMin} y={y} />
         {planks.map((plank) => (
           <g key={plank.camera.id}>
             <text x={plank.x0 + 2} y={20} fontSize={17} fontWeight={740} fill="var(--ink)">
@@ -157,7 +143,7 @@ function CordLine({ hook, y, maxMin }: LineProps) {
         stroke="var(--rope)"
         strokeWidth={1.2}
       />
-      <CordEnd cord={cord} x={x} y={bottom} />
+      <CordEnd end={cord.end} x={x} y={bottom} half={HALF + 2} />
       {cord.low_minutes != null && cord.high_minutes != null ? (
         <Bracket
           x={x + HALF + 6}
@@ -178,54 +164,6 @@ function CordLine({ hook, y, maxMin }: LineProps) {
         </g>
       ) : null}
     </g>
-  );
-}
-
-/** Toothed where heat ends it, flat where the battery does, notched for the card, a knot for the clip limit. */
-function CordEnd({ cord, x, y }: { cord: Cord; x: number; y: number }) {
-  const half = HALF + 2;
-  switch (cord.end) {
-    case "hot":
-      return (
-        <path
-          d={`M${String(x - half)} ${String(y)}h${String(2 * half)}v12l${String(-half / 2)} -7l${String(-half / 2)} 7l${String(-half / 2)} -7l${String(-half / 2)} 7z`}
-          fill="var(--ember)"
-        />
-      );
-    case "empty":
-      return <rect x={x - half} y={y} width={2 * half} height={6} fill="var(--ink)" />;
-    case "card_full":
-      return (
-        <path
-          d={`M${String(x - half)} ${String(y)}h${String(2 * half)}v9h${String(-half + 4)}v-5h-8v5h${String(-half + 4)}z`}
-          fill="var(--card)"
-        />
-      );
-    case "clip_limit":
-      return (
-        <circle cx={x} cy={y + 5} r={7} fill="var(--paper)" stroke="var(--ink)" strokeWidth={3} />
-      );
-    case null:
-    case undefined:
-      return (
-        <path
-          d={`M${String(x)} ${String(y)}v8m-5 -5l5 6l5 -6`}
-          fill="none"
-          stroke="var(--rope)"
-          strokeWidth={1.6}
-        />
-      );
-  }
-}
-
-function Bracket({ x, y0, y1 }: { x: number; y0: number; y1: number }) {
-  return (
-    <path
-      d={`M${String(x - 3)} ${String(y0)}h5v${String(y1 - y0)}h-5`}
-      fill="none"
-      stroke="var(--ink-2)"
-      strokeWidth={1.1}
-    />
   );
 }
 

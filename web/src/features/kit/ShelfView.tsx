@@ -1,8 +1,8 @@
 import { Slider } from "@mui/material";
-import { useEffect, useRef, useState } from "react";
+import { useMemo, useRef, useState } from "react";
 import { hangShelf } from "../../api/queries";
-import { Pump } from "../../api/pump";
-import type { Kit, Shelf, Trip } from "../../domain/types";
+import { usePumped } from "../../api/usePumped";
+import type { Kit, Trip } from "../../domain/types";
 import { degreesText, minutesText } from "../../domain/units";
 import { Pick } from "../../ui/fields";
 import { useWidth } from "../../ui/useWidth";
@@ -35,13 +35,17 @@ export function ShelfView({ kit, trip, onMode }: Props) {
   const [ambient, setAmbient] = useState(20);
   const [air, setAir] = useState<(typeof AIRS)[number]["value"]>("0");
   const [setUp, setSetUp] = useState(FIRST);
-  const { shelf, late, error } = useShelf({
-    kit,
-    trip,
-    ambient_c: ambient,
-    air_mps: Number(air),
-    set_up: setUp === FIRST ? null : setUp,
-  });
+  const question = useMemo<Question>(
+    () => ({
+      kit,
+      trip,
+      ambient_c: ambient,
+      air_mps: Number(air),
+      set_up: setUp === FIRST ? null : setUp,
+    }),
+    [kit, trip, ambient, air, setUp],
+  );
+  const { result: shelf, late, error } = usePumped(hangShelf, question);
   const frame = useRef<HTMLDivElement>(null);
   const width = useWidth(frame, 1200);
   const setUps = [
@@ -99,34 +103,4 @@ export function ShelfView({ kit, trip, onMode }: Props) {
       </div>
     </section>
   );
-}
-
-interface Hung {
-  shelf: Shelf | null;
-  late: boolean;
-  error: string | null;
-}
-
-function useShelf(question: Question): Hung {
-  const [hung, setHung] = useState<Hung>({ shelf: null, late: true, error: null });
-  const [pump] = useState(
-    () =>
-      new Pump<Question, Shelf>(
-        hangShelf,
-        (shelf, _, newest) => setHung({ shelf, late: !newest, error: null }),
-        (error, newest) => {
-          if (newest)
-            setHung((old) => ({
-              ...old,
-              late: true,
-              error: error instanceof Error ? error.message : String(error),
-            }));
-        },
-      ),
-  );
-  const { kit, trip, ambient_c, air_mps, set_up } = question;
-  useEffect(() => {
-    pump.push({ kit, trip, ambient_c, air_mps, set_up });
-  }, [pump, kit, trip, ambient_c, air_mps, set_up]);
-  return hung;
 }

@@ -1,0 +1,133 @@
+import { Slider } from "@mui/material";
+import { useMemo, useRef, useState } from "react";
+import { lookAt } from "../../api/bench";
+import { usePumped } from "../../api/usePumped";
+import { modeName } from "../../domain/bench";
+import type { Air, Camera, OnBench } from "../../domain/types";
+import { degreesText } from "../../domain/units";
+import { CheckIn, ChoiceIn, Pick } from "../../ui/fields";
+import { useWidth } from "../../ui/useWidth";
+import { BodyPicture } from "./BodyPicture";
+import { ModesPicture } from "./ModesPicture";
+
+const MARKS = [-10, 0, 10, 20, 30, 40].map((value) => ({ value, label: degreesText(value) }));
+const AIR_MARKS = [
+  { value: 0, label: "still" },
+  { value: 1.5, label: "fan" },
+  { value: 4, label: "4" },
+  { value: 9, label: "riding" },
+];
+const WIDE_PX = 820;
+
+/** What the runs foretell in any air: minutes of every mode, and how warm the body gets. */
+export function LookView({ on }: { on: OnBench }) {
+  const { camera } = on;
+  const [air, setAir] = useState<Air>(() => firstAir(on));
+  const question = useMemo(() => ({ on, air: within(camera, air) }), [on, camera, air]);
+  const { result: look, error } = usePumped(ask, question);
+  const frame = useRef<HTMLDivElement>(null);
+  const width = useWidth(frame, 1200);
+  const side = width >= WIDE_PX;
+  const modesWidth = side ? Math.floor(width * 0.46) : width;
+  const bodyWidth = side ? width - modesWidth - 30 : width;
+  const change = (changed: Partial<Air>) => setAir((old) => ({ ...old, ...changed }));
+  const shown = question.air;
+  return (
+    <section aria-label="In any air" className="bench-look">
+      <h2>In the air you will have</h2>
+      <div className="shelf-controls label">
+        <span className="shelf-control slider">
+          <span id="bench-temperature">temperature {degreesText(shown.ambient_c)}C</span>
+          <Slider
+            value={shown.ambient_c}
+            min={-15}
+            max={45}
+            step={1}
+            marks={MARKS}
+            onChange={(_, value) => change({ ambient_c: value as number })}
+            aria-labelledby="bench-temperature"
+            getAriaValueText={(value) => `${String(value)} degrees`}
+          />
+        </span>
+        <span className="shelf-control slider">
+          <span id="bench-air">air {shown.air_mps.toFixed(1)} m/s</span>
+          <Slider
+            value={shown.air_mps}
+            min={0}
+            max={12}
+            step={0.5}
+            marks={AIR_MARKS}
+            onChange={(_, value) => change({ air_mps: value as number })}
+            aria-labelledby="bench-air"
+            getAriaValueText={(value) => `${String(value)} metres a second`}
+          />
+        </span>
+        {camera.set_ups.length > 1 ? (
+          <ChoiceIn
+            label="Set-up"
+            value={shown.set_up}
+            choices={camera.set_ups.map((one) => ({ value: one.id, name: one.name }))}
+            onCommit={(set_up) => change({ set_up })}
+          />
+        ) : null}
+        {camera.charges_in_w == null ? null : (
+          <CheckIn
+            label="plugged in"
+            value={shown.plugged}
+            onCommit={(plugged) => change({ plugged })}
+          />
+        )}
+      </div>
+      {error === null ? null : <p role="alert">{error}</p>}
+      <div ref={frame} className={side ? "look-pictures side" : "look-pictures"}>
+        {look === null ? (
+          <p className="hint">Working…</p>
+        ) : (
+          <>
+            <div>
+              <h3>How long each mode lasts</h3>
+              <ModesPicture look={look} camera={camera} width={modesWidth} chosen={shown.mode} />
+            </div>
+            <div>
+              <h3>How warm the body gets in {modeName(camera, shown.mode)}</h3>
+              <Pick
+                label="Mode of the curves"
+                value={shown.mode}
+                choices={camera.modes.map((one) => ({ value: one.id, name: one.name }))}
+                onPick={(mode) => change({ mode })}
+              />
+              <BodyPicture look={look} ambient={shown.ambient_c} width={bodyWidth} />
+            </div>
+          </>
+        )}
+      </div>
+    </section>
+  );
+}
+
+function ask({ on, air }: { on: OnBench; air: Air }) {
+  return lookAt(on, air);
+}
+
+/** Where most runs were done: the mode that was tried most, bare, in its room. */
+function firstAir({ camera, runs }: OnBench): Air {
+  const counts = camera.modes.map((mode) => runs.filter((run) => run.mode === mode.id).length);
+  const most = camera.modes[counts.indexOf(Math.max(...counts))];
+  return {
+    mode: most?.id ?? "",
+    set_up: camera.set_ups[0]?.id ?? "",
+    features: [],
+    ambient_c: Math.round(runs[0]?.ambient_c ?? 20),
+    air_mps: 0,
+    plugged: false,
+  };
+}
+
+/** The same air, when the mode or set-up chosen is no more. */
+function within(camera: Camera, air: Air): Air {
+  const mode = camera.modes.some((one) => one.id === air.mode) ? air.mode : camera.modes[0]?.id;
+  const setUp = camera.set_ups.some((one) => one.id === air.set_up)
+    ? air.set_up
+    : camera.set_ups[0]?.id;
+  return { ...air, mode: mode ?? "", set_up: setUp ?? "" };
+}

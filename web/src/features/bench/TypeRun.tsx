@@ -1,0 +1,30 @@
+import { Button } from "@mui/material";
+import { useState } from "react";
+import { faultOf } from "../../domain/bench";
+import type { BenchRun, Camera } from "../../domain/types";
+import { ConditionFields, OutcomeFields } from "./RunFields";
+
+interface Props {
+  camera: Camera;
+  first: BenchRun;
+  onKeep: (run: BenchRun) => void;
+}
+
+/** A run that was done elsewhere, typed in. */
+export function TypeRun({ camera, first, onKeep }: Props) {
+  const [run, setRun] = useState(first);
+  const change = (changed: Partial<BenchRun>) => setRun((old) => ({ ...old, ...changed }));
+  const fault = faultOf(run);
+  return (
+    <div>
+      <ConditionFields camera={camera} value={run} onChange={change} />
+      <OutcomeFields run={run} onChange={change} />
+      <div className="row start-row">
+        <Button variant="contained" onClick={() => onKeep(run)} disabled={fault !== null}>
+          Keep this run
+        </Button>
+        {fault === null ? null : <p role="alert">{fault}</p>}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,33 @@
+import { Button } from "@mui/material";
+import { useId, useRef } from "react";
+
+interface Props {
+  label: string;
+  accept: string;
+  onText: (text: string, name: string) => void;
+}
+
+/** A button that opens a text file. */
+export function FileIn({ label, accept, onText }: Props) {
+  const id = useId();
+  const input = useRef<HTMLInputElement>(null);
+  return (
+    <span>
+      <input
+        ref={input}
+        id={id}
+        type="file"
+        accept={accept}
+        className="sr"
+        aria-label={label}
+        tabIndex={-1}
+        onChange={(event) => {
+          const file = event.target.files?.[0];
+          event.target.value = "";
+          if (file !== undefined) void file.text().then((text) => onText(text, file.name));
+        }}
+      />
+      <Button onClick={() => input.current?.click()}>{label}</Button>
+    </span>
+  );
+}

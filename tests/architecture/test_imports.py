@@ -8,15 +8,17 @@ from pathlib import Path
 import grimp
 import pytest
 
+from tumbrel.bench.models import BenchNotebook, BenchStep
 from tumbrel.keeping.models import Owned
 from tumbrel.kit.models import Kit, KitStep
 from tumbrel.trips.models import Trip, TripStep
 
 SRC = Path(__file__).resolve().parents[2] / "src" / "tumbrel"
 CORE = SRC / "core"
-APPS = ("keeping", "kit", "trips", "site")
+APPS = ("keeping", "kit", "bench", "trips", "site")
 CLOCKS_AND_FILES = {"time", "pathlib", "os", "io", "socket", "urllib", "requests", "sqlite3"}
 OUTSIDE_MAY = {"cli.py", "cli_clips.py"}  # and everything under formats/
+ROWS = (Kit, KitStep, Trip, TripStep, BenchNotebook, BenchStep)
 IN_MEMORY_ONLY = {"frozen.py": {"io"}}  # bytes of a state put away, never a file
 
 
@@ -60,7 +62,7 @@ def test_the_core_has_no_clock_no_files_and_no_randomness(path: Path) -> None:
 
 def test_apps_reach_the_engine_only_through_to_core_and_api(graph: grimp.ImportGraph) -> None:
     """Rules never live in rows, actions or queries: these do not import the rehearsal."""
-    for app in ("kit", "trips", "keeping"):
+    for app in ("kit", "bench", "trips", "keeping"):
         for part in ("models", "queries", "schemas", "uses"):
             name = f"tumbrel.{app}.{part}"
             if name not in graph.modules:
@@ -71,7 +73,7 @@ def test_apps_reach_the_engine_only_through_to_core_and_api(graph: grimp.ImportG
 
 
 def test_rows_know_no_http(graph: grimp.ImportGraph) -> None:
-    for app in ("kit", "trips", "keeping"):
+    for app in ("kit", "bench", "trips", "keeping"):
         for part in ("models", "actions", "queries", "to_core", "uses", "steps", "refusals"):
             name = f"tumbrel.{app}.{part}"
             if name not in graph.modules:
@@ -95,7 +97,7 @@ def test_every_query_goes_through_the_owner_scope() -> None:
 
 
 def test_every_row_of_an_app_has_an_owner() -> None:
-    assert all(issubclass(row, Owned) for row in (Kit, KitStep, Trip, TripStep))
+    assert all(issubclass(row, Owned) for row in ROWS)
 
 
 @pytest.mark.parametrize("path", modules(SRC), ids=lambda path: str(path.relative_to(SRC)))

@@ -11,32 +11,13 @@ import numpy as np
 import pytest
 from pydantic import ValidationError
 
-from tests.build import FAMILY, camera, mode, set_up
+from tests.benches import CAM, A, learned, run
 from tests.reference.rigs import LONGEST_MIN, off, tried
-from tumbrel.core.bench import BenchRun, Learned, RunEnd, learn, outlook
+from tumbrel.core.bench import BenchRun, Learned, learn, outlook
 from tumbrel.core.bench.model import Bench, bench_of, expected
 from tumbrel.core.bench.worth import Wanted, worth_doing
-from tumbrel.core.document import BatteryFamily, Camera
 from tumbrel.core.parameters import DEFAULTS
 from tumbrel.standins.rig import Rig, Room, some_truth
-
-A = BatteryFamily.model_validate(FAMILY)  # 5.70 W h
-CAM = Camera.model_validate(
-    camera(
-        modes=[mode(watts=3.0, rise_k=None), mode("fast", watts=5.0, rise_k=None)],
-        set_ups=[set_up(), set_up("cased", case_factor=1.3)],
-    )
-)
-
-
-def run(name: str, minutes: float, end: RunEnd, **more: Any) -> BenchRun:
-    """A run of mode "m", bare, in a still room of 22 degC, from a full battery."""
-    told = {"camera": "cam", "set_up": "bare", "mode": "m", "ambient_c": 22.0, **more}
-    return BenchRun.model_validate({"id": name, "minutes": minutes, "end": end, **told})
-
-
-def learned(*runs: BenchRun) -> Learned:
-    return learn(CAM, A, runs)
 
 
 def likely(told: Learned, **more: Any) -> float:
@@ -131,6 +112,54 @@ def test_what_is_excluded_or_of_something_else_does_not_count() -> None:
     told = learned(*others)
     assert told.residuals == ()
     assert told.logs == pytest.approx(learned().logs)
+
+
+def test_a_meter_parts_the_draw_from_the_energy() -> None:
+    """3.2 W over 90 min to empty: 4.8 W h came out of 5.70 (0.842), less what 22 degC hides."""
+    told = learned(*(run(f"r{n}", 90.0, "empty", mean_w=3.2) for n in range(3)))
+    assert told.of("draw_w", "m").known
+    assert told.of("energy").known
+    assert told.of("draw_w", "m").value == pytest.approx(3.2, rel=0.02)
+    assert told.of("energy").value == pytest.approx(4.8 / (5.7 * 0.994), rel=0.02)
+
+
+def test_a_meter_at_the_port_sees_the_regulator_too_and_charging_until_it_is_over() -> None:
+    fed = {"plugged": True, "metered": "port", "mean_w": 4.0}
+    full = learned(*(run(f"r{n}", 30.0, "stopped", charge_start=0.99, **fed) for n in range(4)))
+    assert full.of("draw_w", "m").value == pytest.approx(4.0 * 0.95, rel=0.04)
+    charging = learned(run("r", 30.0, "stopped", charge_start=0.4, **fed))
+    assert charging.of("draw_w", "m").value < 3.05  # nothing drew it up to 3.8
+
+
+def test_a_warning_tells_of_a_rise_that_a_run_never_met() -> None:
+    """Warned 7 K below its limit after 20 min, then empty: 41 K had risen of 41 / (1 - e^-1.33)."""
+    quiet, warned = run("r", 110.0, "empty"), run("r", 110.0, "empty", warned_min=20.0)
+    assert warned.end == quiet.end
+    assert not learned(quiet).of("warn_below_k").known
+    seen = learned(warned)
+    assert seen.of("rise_k", "m").value > learned(quiet).of("rise_k", "m").value
+    course = expected(seen.logs, seen.figures, bench_of(warned), DEFAULTS)
+    assert float(course.risen_k(20.0)) == pytest.approx(float(course.warn_k), rel=0.05)
+
+
+def test_a_pause_of_charging_takes_its_heat_away() -> None:
+    hot = {"plugged": True, "charge_start": 0.3, "mode": "fast"}
+    fit = learned()
+    rises_k = [
+        float(expected(fit.logs, fit.figures, bench_of(one), DEFAULTS).rise_k)
+        for one in (
+            run("busy", 40.0, "hot", **hot),
+            run("idle", 40.0, "hot", **hot, charge_paused_min=40.0),
+        )
+    ]
+    charged = 14.0 * 5.7 * (1.0 / 0.90 - 1.0)  # K: 14 K/W of what charging at 5.7 W loses
+    assert rises_k[0] - rises_k[1] == pytest.approx(charged, rel=1e-6)
+
+
+def test_a_rise_that_was_typed_is_where_the_search_begins() -> None:
+    typed = CAM.modes[0].model_copy(update={"rise_k": 30.0})
+    camera = CAM.model_copy(update={"modes": (typed, CAM.modes[1])})
+    assert learn(camera, A, ()).of("rise_k", "m").value == pytest.approx(30.0)
 
 
 def test_the_order_of_runs_changes_nothing() -> None:

@@ -33,8 +33,8 @@ def figures_learned(
 ) -> tuple[LearnedFigure, ...]:
     """Every fitted figure, and those that a kit keeps: minutes of a mode, its rise.
 
-    `logs` [figures] are the most probable logarithms, `draws` [draws, figures] as probable as they
-    are. Figures whose spread has shrunk below 0.7 of what was believed before are known; a limit
+    `logs` [figures] are the mean logarithms, `draws` [draws, figures] as probable as they are.
+    Figures whose spread has shrunk below 0.7 of what was believed before are known; a limit
     only from heat in rooms that lie apart.
     """
     import numpy as np  # noqa: PLC0415 - slow to import

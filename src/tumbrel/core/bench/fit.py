@@ -60,7 +60,9 @@ class Learned:
     """What runs taught of one camera.
 
     `logs` [figures] are the logarithms of the most probable figures, `spread` [figures, figures]
-    their covariance by the Jacobian, `draws` [600, figures] figures as probable as they are.
+    their covariance by the Jacobian, `draws` [600, figures] figures as probable as they are and
+    `mean` [figures] the mean of such: the most probable ones lie on the edge of what did not happen
+    when that is all that is known, their mean lies inside.
     `agreeing` of `starts` searches from different starts found the same figures.
     `hot_runs` of the runs that count ended hot.
     """
@@ -69,6 +71,7 @@ class Learned:
     logs: Array
     spread: Array
     draws: Array
+    mean: Array
     learned: tuple[LearnedFigure, ...]
     residuals: tuple[Residual, ...]
     converged: bool
@@ -114,13 +117,14 @@ def learn(
     found = [least_squares(errors, start, jac=slopes) for start in starts]
     best = min(found, key=lambda one: one.cost)
     spread = np.linalg.inv(best.jac.T @ best.jac)
-    draws = _drawn(best.x, spread, errors, draw)
+    draws, mean = _drawn(best.x, spread, errors, draw)
     return Learned(
         figures,
         best.x,
         spread,
         draws,
-        figures_learned(figures, best.x, draws, _rooms_apart_k(counted)),
+        mean,
+        figures_learned(figures, mean, draws, _rooms_apart_k(counted)),
         tuple(_residual(best.x, figures, run, defaults) for run in counted),
         bool(best.success),
         sum(one.cost <= best.cost + SAME_COST for one in found),
@@ -137,18 +141,23 @@ def _rooms_apart_k(runs: Sequence[BenchRun]) -> float:
 
 def _drawn(
     logs: Array, spread: Array, errors: Callable[[Array], Array], draw: np.random.Generator
-) -> Array:
-    """Figures as probable as they are [600, figures]: importance resampling around the best."""
+) -> tuple[Array, Array]:
+    """Figures as probable as they are [600, figures], and the mean of all tried [figures].
+
+    Importance resampling around the best, in pairs on either side of it.
+    """
     import numpy as np  # noqa: PLC0415 - slow to import
 
-    tried = draw.multivariate_normal(logs, spread * WIDER, TRIED_DRAWS)
-    apart = tried - logs
+    half = draw.multivariate_normal(np.zeros(len(logs)), spread * WIDER, TRIED_DRAWS // 2)
+    apart = np.stack([half, -half], axis=1).reshape(TRIED_DRAWS, len(logs))
+    tried = logs + apart
     curve = np.einsum("ni,ij,nj->n", apart, np.linalg.inv(spread * WIDER), apart)
     weights = 0.5 * (curve - np.sum(errors(tried) ** 2, axis=-1))
     weights = np.exp(weights - weights.max())
+    weights /= weights.sum()
     steps = (np.arange(KEPT_DRAWS) + draw.random()) / KEPT_DRAWS
-    kept = np.searchsorted(np.cumsum(weights) / weights.sum(), steps)
-    return tried[np.minimum(kept, TRIED_DRAWS - 1)]
+    kept = np.searchsorted(np.cumsum(weights), steps)
+    return tried[np.minimum(kept, TRIED_DRAWS - 1)], weights @ tried
 
 
 def usable(camera: Camera, runs: Sequence[BenchRun]) -> list[BenchRun]:

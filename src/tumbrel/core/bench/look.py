@@ -78,7 +78,7 @@ class ModeLook(Part):
 
 
 class Curve(Part):
-    """The body's temperature over minutes, most probable and the middle 80 %."""
+    """The body's temperature over minutes, likely and the middle 80 %."""
 
     kind: Literal["asked", "charging", "still", "moving", "set_up"]
     name: str
@@ -186,10 +186,10 @@ def _curve(
     bench: Bench,
     defaults: Defaults,
 ) -> Curve:
-    """Course of the body until the most probable end, four hours at most."""
+    """Course of the body until its likely end, four hours at most."""
     import numpy as np  # noqa: PLC0415 - slow to import
 
-    best = expected(learned.logs, learned.figures, bench, defaults)
+    best = expected(learned.mean, learned.figures, bench, defaults)
     hot, empty = (float(one) for one in ends(best, 1.0, 1.0))
     minutes = np.linspace(0.0, min(hot, empty, SHOWN_MIN), CURVE_POINTS)
     course = expected(learned.draws, learned.figures, bench, defaults)
@@ -203,7 +203,7 @@ def _curve(
         low_c=_tidy(bench.ambient_c + low),
         high_c=_tidy(bench.ambient_c + high),
         hot_min=hot if hot < min(empty, LONGEST_MIN) else None,
-        empty_min=empty if empty <= hot else None,
+        empty_min=empty if empty <= hot and math.isfinite(empty) else None,
     )
 
 

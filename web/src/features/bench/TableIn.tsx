@@ -16,7 +16,7 @@ interface Props {
   onKeep: (runs: BenchRun[]) => void;
 }
 
-const EXAMPLE = "4K60\t28:00\thot\t21\tstill\n4K60\t1:01\tempty\t21\tfan";
+const EXAMPLE = "4K60\t28 min\thot\t21\tstill\n4K60\t1:01\tempty\t21\tfan";
 
 /** Runs from a pasted table or a CSV file, looked at before they are taken. */
 export function TableIn({ kitId, camera, cameras, settled, onKeep }: Props) {

@@ -1,9 +1,12 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import {
+  clipSizeText,
+  clipText,
   degreesText,
   durationText,
   gigabytesText,
+  minuteRangeText,
   minutesText,
   parseDuration,
   parseNumber,
@@ -71,4 +74,25 @@ it("differences say their sign", () => {
   expect(signedMinutesText(0)).toBe("±0 min");
   expect(signedWattHoursText(-5.6)).toBe("\u22125.6 W h");
   expect(signedWattHoursText(0.01)).toBe("±0 W h");
+});
+
+describe("clips and ranges", () => {
+  it.each([
+    [0.1, "6 s"],
+    [1.99, "119 s"],
+    [61, "1 h 01"],
+  ])("a clip of %s min is %s long", (minutes, text) => {
+    expect(clipText(minutes)).toBe(text);
+  });
+  it("small clips are told in megabytes", () => {
+    expect([clipSizeText(797_975), clipSizeText(21.5e9)]).toEqual(["0.8 MB", "22 GB"]);
+  });
+  it.each([
+    [13, 17, "13 to 17 min"],
+    [58, 64, "58 min to 1 h 04"],
+    [70, 95, "1 h 10 to 1 h 35"],
+    [27.6, 28.4, "28 min"],
+  ])("%s and %s are %s", (low, high, text) => {
+    expect(minuteRangeText(low, high)).toBe(text);
+  });
 });

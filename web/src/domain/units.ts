@@ -19,13 +19,17 @@ export function clipText(minutes: number): string {
   return minutes < 2 ? `${String(Math.round(minutes * 60))} s` : minutesText(minutes);
 }
 
+/** A clip's size: megabytes while it is small. */
+export function clipSizeText(bytes: number): string {
+  return bytes < 1e8 ? `${(bytes / 1e6).toFixed(1)} MB` : gigabytesText(bytes);
+}
+
 export function percentText(share: number): string {
   return `${String(Math.round(share * 100))} %`;
 }
 
 export function gigabytesText(bytes: number): string {
   const gb = bytes / 1e9;
-  if (gb < 0.1) return `${(bytes / 1e6).toFixed(bytes < 1e7 ? 1 : 0)} MB`;
   if (gb >= 1000) return `${(gb / 1000).toFixed(1)} TB`;
   return gb < 10 ? `${gb.toFixed(1)} GB` : `${String(Math.round(gb))} GB`;
 }

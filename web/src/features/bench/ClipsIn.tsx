@@ -4,7 +4,7 @@ import { type DragEvent, useRef, useState } from "react";
 import { tellClips } from "../../api/bench";
 import { modeName } from "../../domain/bench";
 import type { BenchRun, Camera, ClipsTold } from "../../domain/types";
-import { clipText, gigabytesText } from "../../domain/units";
+import { clipSizeText, clipText } from "../../domain/units";
 import { droppedFiles } from "./droppedFiles";
 import { readClips } from "./readClips";
 
@@ -137,7 +137,7 @@ function ClipsFound({ told, camera, onRate, onUse }: FoundProps) {
               <span>
                 {one.names[0]}
                 {one.names.length > 1 ? ` and ${String(one.names.length - 1)} more` : ""}:{" "}
-                {clipText(one.minutes)}, {gigabytesText(one.bytes)},{" "}
+                {clipText(one.minutes)}, {clipSizeText(one.bytes)},{" "}
                 {one.mode == null
                   ? "a mode that the kit does not know"
                   : modeName(camera, one.mode)}

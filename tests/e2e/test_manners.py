@@ -82,7 +82,7 @@ def test_on_a_phone_nothing_hangs_over_and_a_gap_can_be_cured(
     context = browser.new_context(viewport={"width": 390, "height": 844}, has_touch=True)
     page = context.new_page()
     address = open_copy(page, server, demo_text)
-    for place in ("board", "kit", "route"):
+    for place in ("board", "kit", "bench", "route"):
         page.goto(f"{address}/{place}")
         page.get_by_role("heading", level=1).wait_for()
         page.wait_for_timeout(600)
@@ -104,7 +104,7 @@ def test_on_a_phone_nothing_hangs_over_and_a_gap_can_be_cured(
 
 
 @pytest.mark.parametrize("theme", ["light", "dim"])
-@pytest.mark.parametrize("place", ["board", "strip", "kit", "route", "trips"])
+@pytest.mark.parametrize("place", ["board", "strip", "kit", "bench", "route", "trips"])
 def test_axe_finds_nothing_serious(page: Page, trip: str, place: str, theme: str) -> None:
     page.add_init_script(f"localStorage.setItem('tumbrel.theme', '{theme}')")
     if place == "trips":
@@ -115,6 +115,10 @@ def test_axe_finds_nothing_serious(page: Page, trip: str, place: str, theme: str
     if place == "strip":
         page.get_by_role("gridcell", name="Boom, long flight").click()
         page.get_by_role("dialog").wait_for()
+    if place == "bench":
+        page.get_by_role("button", name="Start a test").click()
+        page.get_by_role("button", name="Start the clock").click()
+        page.get_by_role("button", name="Type a run").click()
     page.wait_for_timeout(500)
     page.evaluate(AXE.read_text("utf-8"))
     found = page.evaluate("async () => (await axe.run()).violations")

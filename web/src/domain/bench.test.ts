@@ -165,7 +165,7 @@ describe("words", () => {
   it("the run worth doing says how", () => {
     const next = { ...RUN, item: null, mode_wanted: "m", doubt_before: 0.2, doubt_after: 0.1 };
     expect(nextSentence({ ...next, air_mps: 1.5 }, CHIN)).toBe(
-      "Start the run that would teach most: 4K30, 21° light fan",
+      "Start this run, it would teach most: 4K30, 21° light fan",
     );
   });
   it("a curve says where it ends", () => {

@@ -250,7 +250,7 @@ export function runSentence(run: BenchRun, told: RunTold | undefined, camera: Ca
 export function nextSentence(next: NextRun, camera: Camera): string {
   const [air, built] = conditionLines(next, camera);
   const how = [air, built].filter(Boolean).join(", ");
-  return `Start the run that would teach most: ${modeName(camera, next.mode)}, ${how}`;
+  return `Start this run, it would teach most: ${modeName(camera, next.mode)}, ${how}`;
 }
 
 /** What is expected of a mode, in words. */

@@ -99,7 +99,7 @@ function laneSentence(lane: Lane, camera: Camera): string {
     case "run":
       return runSentence(lane.run, lane.told, camera);
     case "test":
-      return `${modeName(camera, lane.test.mode)} runs now, ${clockText(lane.minutes)}`;
+      return `Runs now. ${modeName(camera, lane.test.mode)}, ${clockText(lane.minutes)}`;
     case "next":
       return nextSentence(lane.next, camera);
   }

@@ -135,6 +135,35 @@ def test_figures_are_taken_into_the_kit_and_put_back(api: Api, trip: Json, bench
     assert draw_of(undone) == draw_of(taken["kit"])
 
 
+def test_steps_of_the_bench_leave_what_is_said_of_the_kit(api: Api, trip: Json, bench: str) -> None:
+    """Else undone runs would count twice: in the kit's figures, and again once they are redone."""
+    keep(api, bench, runs=RUNS)
+    taken = api.post(f"{bench}/take", asked(api, trip))["bench"]
+    undone = api.post(f"{bench}/undo", {"version": taken["version"]})
+    assert undone["notebook"]["runs"] == []
+    assert undone["notebook"]["taken"] == taken["notebook"]["taken"]
+    redone = api.post(f"{bench}/redo", {"version": undone["version"]})
+    assert redone["notebook"] == taken["notebook"]
+    back = api.post(f"{bench}/put-back", asked(api, trip))["bench"]
+    again = api.post(f"{bench}/undo", {"version": back["version"]})
+    assert again["notebook"]["taken"] == []
+
+
+def test_what_the_kit_took_back_itself_stands_no_more(api: Api, trip: Json, bench: str) -> None:
+    keep(api, bench, runs=RUNS)
+    taken = api.post(f"{bench}/take", asked(api, trip))
+    on = {"family": trip["kit"]["families"][0], "runs": RUNS}
+    on["taken"] = taken["bench"]["notebook"]["taken"][0]
+
+    def stands() -> bool:
+        camera = api.get(f"/kits/{trip['kit_id']}")["kit"]["cameras"][0]
+        return bool(api.post("/bench/learned", {**on, "camera": camera})["taken_stands"])
+
+    assert stands()
+    api.post(f"/kits/{trip['kit_id']}/undo", {"version": taken["kit"]["version"]})
+    assert not stands()
+
+
 def test_nothing_is_taken_that_no_run_taught(api: Api, trip: Json, bench: str) -> None:
     problem = api.post(f"{bench}/take", asked(api, trip), 422)
     assert "no run has taught a figure" in problem["detail"]

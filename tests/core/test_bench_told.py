@@ -90,6 +90,12 @@ def test_a_run_far_off_is_pointed_out_with_what_to_do() -> None:
     assert "One run disagrees strongly with the rest." in found.detail
 
 
+def test_two_firmwares_are_asked_about() -> None:
+    old, new = (run(f"r{n}", 100.0, "empty", firmware=f"1.{n}") for n in (0, 2))
+    assert "They are of firmware 1.0 and 1.2: do both still hold?" in told(old, new).detail
+    assert "firmware" not in told(old).detail
+
+
 def test_runs_of_what_the_camera_no_longer_has_are_left_out() -> None:
     assert [
         one.run for one in told(run("a", 90.0, "empty"), run("b", 9.0, "hot", mode="gone")).runs

@@ -33,9 +33,16 @@ def save_notebook(owner: User, kit_id: int, version: int, notebook: Notebook) ->
 
 @transaction.atomic
 def step_notebook(owner: User, kit_id: int, version: int, by: int) -> BenchNotebook:
-    """Undo (-1) or redo (+1). Raises NotThere, Stale, NothingToUndo."""
+    """Undo (-1) or redo (+1) of runs and tests. Raises NotThere, Stale, NothingToUndo.
+
+    What is said to be in the kit from here stays said: the kit has steps of its own.
+    """
     row = _fresh(owner, kit_id, version)
-    steps.move_to(row, steps.step_at(row, row.steps, by), row.name)
+    found = steps.step_at(row, row.steps, by)
+    there = Notebook.model_validate(found.document)
+    found.document = _revised(there, {"taken": notebook_of(row).taken}).model_dump(mode="json")
+    found.save()
+    steps.move_to(row, found, row.name)
     return row
 
 
@@ -43,7 +50,7 @@ def step_notebook(owner: User, kit_id: int, version: int, by: int) -> BenchNoteb
 def take_figures(
     owner: User, kit_id: int, version: int, kit_version: int, camera: str, at: datetime
 ) -> tuple[KitRow, BenchNotebook]:
-    """Put what the runs taught of a camera into the kit; one step there and one here.
+    """Put what the runs taught of a camera into the kit: one step there.
 
     Raises NotThere, Stale (of either), BadDocument when the runs taught nothing.
     """
@@ -60,7 +67,7 @@ def take_figures(
     saved = _save_camera(owner, row, kit_version, kit, after)
     others = tuple(one for one in notebook.taken if one.camera != camera)
     mine = Taken(camera=camera, at=at, before=before, after=after)
-    _record(row, _revised(notebook, {"taken": (*others, mine)}))
+    _say_taken(row, notebook, (*others, mine))
     return saved, row
 
 
@@ -79,8 +86,7 @@ def put_back_figures(
     if taken is None:
         raise NotThere("figure taken from the bench")
     saved = _save_camera(owner, row, kit_version, kit, put_back(now, taken))
-    others = tuple(one for one in notebook.taken if one.camera != camera)
-    _record(row, _revised(notebook, {"taken": others}))
+    _say_taken(row, notebook, tuple(one for one in notebook.taken if one.camera != camera))
     return saved, row
 
 
@@ -102,6 +108,11 @@ def _save_camera(owner: User, row: BenchNotebook, version: int, kit: Kit, camera
 
 def _revised(notebook: Notebook, update: dict[str, object]) -> Notebook:
     return Notebook.model_validate(notebook.model_copy(update=update).model_dump())
+
+
+def _say_taken(row: BenchNotebook, notebook: Notebook, taken: tuple[Taken, ...]) -> None:
+    now = _revised(notebook, {"taken": taken})
+    steps.amend(row, row.steps, now.model_dump(mode="json"))
 
 
 def _record(row: BenchNotebook, notebook: Notebook) -> None:

@@ -24,6 +24,14 @@ def record(kept: Kept, steps: Manager[Any], document: dict[str, Any], name: str)
     steps.filter(number__lte=kept.step - MOST_STEPS).delete()
 
 
+def amend(kept: Kept, steps: Manager[Any], document: dict[str, Any]) -> None:
+    """Change the present state itself: no step of its own, but a version, so that tabs notice."""
+    kept.version += 1
+    kept.document = document
+    kept.save()
+    steps.filter(number=kept.step).update(document=document)
+
+
 def begin(kept: Kept, steps: Manager[Any]) -> None:
     """Keep the first state."""
     steps.create(owner=kept.owner, number=kept.step, document=kept.document)

@@ -82,6 +82,7 @@ class BenchTold(Part):
     figures: tuple[FigureTold, ...]
     next: NextRun | None
     next_words: str
+    taken_stands: bool = Field(description="Figures from here still stand in the kit.")
     counted: int
     converged: bool
     agreeing: int
@@ -99,7 +100,7 @@ def tell_bench(
     on_trip = found is None and question.trip is not None
     return BenchTold(
         headline=_headline(camera, counted),
-        detail=_detail(learned, runs, len(question.runs), len(counted)),
+        detail=_detail(learned, runs, question.runs, counted),
         runs=runs,
         figures=tuple(
             _figure(one, camera)
@@ -109,6 +110,7 @@ def tell_bench(
         ),
         next=found,
         next_words=next_words(found, camera, on_trip),
+        taken_stands=question.assumed() != camera,
         counted=len(counted),
         converged=learned.converged,
         agreeing=learned.agreeing,
@@ -197,11 +199,20 @@ def _count(runs: int) -> str:
     return "One run" if runs == 1 else f"{runs} runs"
 
 
-def _detail(learned: Learned, runs: tuple[RunTold, ...], kept: int, counted: int) -> str:
+def _detail(
+    learned: Learned,
+    runs: tuple[RunTold, ...],
+    kept: tuple[BenchRun, ...],
+    counted: list[BenchRun],
+) -> str:
     """How far the figures can be believed."""
     if not counted:
         return "Record a full battery to its end in a known room: the first run tells most."
-    sentences = [f"{_count(counted)} of {kept} count." if counted < kept else ""]
+    fewer = len(counted) < len(kept)
+    sentences = [f"{_count(len(counted))} of {len(kept)} count." if fewer else ""]
+    firmwares = sorted({run.firmware for run in counted if run.firmware})
+    if len(firmwares) > 1:
+        sentences.append(f"They are of firmware {' and '.join(firmwares)}: do both still hold?")
     halves = sorted((one.high_min / one.low_min) ** 0.5 - 1.0 for one in runs if one.counts)
     sentences.append(
         f"What was tried is foretold to about ±{100 * halves[len(halves) // 2]:.0f} %."

@@ -46,6 +46,12 @@ export function Figures({ kitId, camera, told, notebook, settled }: Props) {
     <section aria-label="Figures">
       <h2>What is measured of {camera.name}</h2>
       {known.length === 0 ? <p className="hint">No figure yet: everything is assumed.</p> : null}
+      {known.length === 0 ? null : (
+        <p className="hint">
+          All runs that count, fitted together; {told.agreeing} of {told.starts} searches from
+          different starts agree. In brackets, the middle eight of ten.
+        </p>
+      )}
       <dl className="figures label">
         {known.map((one) => (
           <FigureLine key={`${one.kind}/${one.of}`} figure={one} />
@@ -65,7 +71,7 @@ export function Figures({ kitId, camera, told, notebook, settled }: Props) {
           </Button>
         </div>
       )}
-      {taken === undefined ? null : (
+      {taken === undefined || !told.taken_stands ? null : (
         <div className="row start-row">
           <span>
             In the kit since{" "}

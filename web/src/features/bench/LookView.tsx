@@ -8,7 +8,7 @@ import { degreesText } from "../../domain/units";
 import { CheckIn, ChoiceIn, Pick } from "../../ui/fields";
 import { useWidth } from "../../ui/useWidth";
 import { BodyPicture } from "./BodyPicture";
-import { ModesPicture } from "./ModesPicture";
+import { ModesPicture, ModesWords } from "./ModesPicture";
 
 const MARKS = [-10, 0, 10, 20, 30, 40].map((value) => ({ value, label: degreesText(value) }));
 const AIR_MARKS = [
@@ -87,6 +87,10 @@ export function LookView({ on }: { on: OnBench }) {
             <div>
               <h3>How long each mode lasts</h3>
               <ModesPicture look={look} camera={camera} width={modesWidth} chosen={shown.mode} />
+              <details>
+                <summary>Minutes to empty and to hot, with their spread</summary>
+                <ModesWords look={look} camera={camera} />
+              </details>
             </div>
             <div>
               <h3>How warm the body gets in {modeName(camera, shown.mode)}</h3>

@@ -11,7 +11,9 @@ from jsonschema import Draft202012Validator
 from pydantic import TypeAdapter
 
 from tumbrel.core.cli import main, schema_text
-from tumbrel.core.document import Pattern
+from tumbrel.core.document import Pattern, read_document
+from tumbrel.core.formats.meter_log import read_meter
+from tumbrel.core.formats.runs_table import read_runs
 from tumbrel.core.parameters import DEFAULTS, Parameter
 
 ROOT = Path(__file__).resolve().parents[2]
@@ -78,3 +80,29 @@ def test_the_readme_names_only_commands_and_files_that_are_there() -> None:
     script = (ROOT / "run.py").read_text("utf-8")
     for command in re.findall(r"python3 run\.py ([a-z-]+)", text):
         assert f'"{command}":' in script
+
+
+def tables() -> list[str]:
+    """The tables of the page on bench runs."""
+    page = (ROOT / "docs" / "formats" / "bench-runs.md").read_text("utf-8")
+    return re.findall(r"^```csv\n(.*?)^```", page, re.M | re.S)
+
+
+def test_the_table_of_bench_runs_is_read_as_its_page_says() -> None:
+    (plan,) = blocks("json")
+    camera = read_document(plan.encode()).kit.cameras[0]
+    found = read_runs(tables()[0], [camera], "chin").runs
+    assert [(one.minutes, one.end, one.air_mps) for one in found] == [
+        (62.0, "empty", 0.0),
+        (41.0, "hot", 0.0),
+        (65.0, "empty", 1.5),
+    ]
+
+
+def test_the_meter_log_is_read_as_its_page_says() -> None:
+    found = read_meter(tables()[1])
+    assert (found.minutes, found.mean_w, found.wh) == (
+        pytest.approx(60.0),
+        pytest.approx(3.8),
+        pytest.approx(3.8),
+    )

@@ -41,6 +41,7 @@ def pattern_of(draw: random.Random, seconds: int) -> Doc:
 def one_camera(seed: int) -> Doc:
     """A camera in cold or heat, on its battery or a vehicle's socket, with a spare or without."""
     draw = random.Random(seed)
+    measured = random.Random(seed + 3000)
     comes_out = draw.random() < 0.5
     one = camera(
         battery_comes_out=comes_out,
@@ -50,6 +51,8 @@ def one_camera(seed: int) -> Doc:
         starts_itself=draw.random() < 0.5,
         continues_after_clip=draw.random() < 0.7,
         limits={"stop_c": draw.choice([55, 62, 70]), "restart_c": draw.choice([44, 50])},
+        resistance_k_per_w=measured.choice([9.0, 14.0, 20.0]),
+        charge_heat=measured.choice([1.0, 1.4]),
         set_ups=[
             set_up(
                 tau_s=draw.choice([500.0, 720.0, 900.0, 1400.0]),

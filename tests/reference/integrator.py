@@ -74,6 +74,8 @@ class Marcher:
         self.camera = kit["cameras"][camera]
         name = self.camera["id"]
         self.mass = (self.camera.get("mass_g", 70.0) / 70.0) ** (2 / 3)
+        self.k_per_w = self.camera.get("resistance_k_per_w", K_PER_W / self.mass)
+        self.fed_heat = self.camera.get("charge_heat", 1.0)
         self.boot_s = round(self.camera.get("boot_s", 4.0))
         self.items = document["trip"]["items"]
         self.asked = {a["item"]: a for a in plan["assignments"] if a["camera"] == name}
@@ -290,7 +292,7 @@ class Marcher:
             if pattern.get("pre_record_s"):
                 return watts, rise
             waits = self.camera["standby_w"]
-            return waits, K_PER_W / self.mass * waits
+            return waits, self.k_per_w * waits
         if kind == "loop":
             segment = pattern["length_s"] / pattern.get("segments", 5)
             self.loop_rate = rate
@@ -353,7 +355,7 @@ class Marcher:
         for number, spare in enumerate(self.cells):
             if number != self.inside:
                 spare.charge -= min(spare.charge, SELF_DISCHARGE_PER_S * STEP_S)
-        return K_PER_W / self.mass * heat
+        return self.k_per_w * self.fed_heat * heat
 
     def _temperatures(self, at_s: int, item: Doc, set_up: Doc, rise: float) -> None:
         """Bodies and cells by their rates, with a half step looked at first (midpoint rule)."""
@@ -539,7 +541,7 @@ class Marcher:
         wanted = self.asked.get(item["id"], {}).get("mode", modes[0]["id"])
         mode = next(m for m in modes if m["id"] == wanted)
         watts = mode["draw"]["watts"]
-        return {**mode, "rise_k": mode.get("rise_k", K_PER_W / self.mass * watts)}
+        return {**mode, "rise_k": mode.get("rise_k", self.k_per_w * watts)}
 
     def _set_up(self, item: Doc) -> Doc:
         set_ups = self.camera["set_ups"]

@@ -137,7 +137,7 @@ def _columns(lines: list[Row]) -> tuple[tuple[str, ...], list[Row]]:
 
 
 def _column(cell: str) -> str:
-    bare = re.sub(r"\s*[(\[,].*$", "", cell).strip()
+    bare = re.sub(r"\s*[(\[,].*$|\s+(?:°\s*c|min|m/s|w)$", "", cell).strip()
     name = OTHER_NAMES.get(bare, bare).replace(" ", "_").replace("-", "_")
     return OTHER_NAMES.get(name, name)
 

@@ -40,6 +40,21 @@ PAINTED = """async edit => {
   }
   return painted;
 }"""
+# Moves a slider of the bench and waits until its pictures have been painted.
+SLID = """async key => {
+  const pictures = document.querySelector('.look-pictures');
+  const start = performance.now();
+  const painted = new Promise(done => {
+    new MutationObserver((_, observer) => {
+      observer.disconnect();
+      requestAnimationFrame(() => setTimeout(() => done(performance.now() - start), 0));
+    }).observe(pictures, { subtree: true, attributes: true, childList: true, characterData: true });
+  });
+  const slider = document.querySelector('.bench-look input[type=range]');
+  slider.focus();
+  slider.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true }));
+  return painted;
+}"""
 PING = """async () => {
   const start = performance.now();
   await (await fetch('/api/trips')).json();
@@ -58,10 +73,12 @@ def main() -> bool:
         pings = [page.evaluate(PING) for _ in range(EDITS)]
         chosen = _edits(page, "d2-flight/chin", [{"mode": modes[n % 4]} for n in range(EDITS + 1)])
         typed = _edits(page, "d2-gorge/chin", [{"seconds": str(n + 31)} for n in range(EDITS + 1)])
+        slid = _slides(page)
         now = (now + yardstick_ms()) / 2
     print(f"baseline: a request that lists the trips {median(pings):8.1f} ms")
     met = line("a choice in the strip to drawn", median(chosen), "ms", DRAWN_MS, now)
     met &= line("a typed figure to drawn", median(typed), "ms", DRAWN_MS, now)
+    met &= line("a slider of the bench to drawn", median(slid), "ms", DRAWN_MS, now)
     print(f"  slowest of {EDITS} each         {max(chosen):8.1f} and {max(typed):.1f} ms")
     return line("script on first load, gzip", _script_kb(), "kB", SCRIPT_KB) and met
 
@@ -75,6 +92,19 @@ def _edits(page: Page, cell: str, edits: list[dict[str, str]]) -> list[float]:
     for edit in edits:
         taken.append(page.evaluate(PAINTED, edit))
         page.wait_for_timeout(900)
+    return taken[1:]
+
+
+def _slides(page: Page) -> list[float]:
+    """A slider of the bench moved by keys, after its runs have been fitted once."""
+    page.keyboard.press("Escape")
+    page.get_by_role("link", name="Bench", exact=True).click()
+    page.locator(".look-pictures svg").first.wait_for()
+    page.wait_for_timeout(3000)
+    taken = []
+    for number in range(EDITS + 1):
+        taken.append(page.evaluate(SLID, "ArrowRight" if number < EDITS // 2 else "ArrowLeft"))
+        page.wait_for_timeout(150)
     return taken[1:]
 
 

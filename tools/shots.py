@@ -27,6 +27,8 @@ class Shot:
     cell: str | None = None
     folded: bool = False
     trip: str | None = None
+    camera: str | None = None
+    to: str | None = None
 
 
 SHOTS = (
@@ -38,6 +40,10 @@ SHOTS = (
     Shot("board-cold", "board", trip="Skarre fell run"),
     Shot("board-hot", "board", trip="Halde flat regatta"),
     Shot("kit", "kit"),
+    Shot("bench", "bench"),
+    Shot("bench-air", "bench", camera="Boom", to=".bench-look", theme="dim"),
+    Shot("bench-test", "bench", camera="Wheel", trip="Halde flat regatta"),
+    Shot("bench-phone", "bench", size=PHONE, camera="Boom", to=".shelf-frame"),
     Shot("route", "route"),
     Shot("trips", "trips"),
 )
@@ -47,6 +53,8 @@ def open_place(browser: Browser, address: str, shot: Shot) -> Page:
     """The page of a shot, rehearsed and still."""
     width, height = shot.size
     page = browser.new_context(viewport={"width": width, "height": height}).new_page()
+    if shot.name == "bench-test":
+        page.clock.install()
     page.add_init_script(f"localStorage.setItem('tumbrel.theme', '{shot.theme}')")
     elsewhere = shot.place == "trips" or shot.trip is not None
     page.goto(f"{address}/trips" if elsewhere else f"{address}/")
@@ -56,9 +64,22 @@ def open_place(browser: Browser, address: str, shot: Shot) -> Page:
         page.get_by_role("link", name="Ostrel crossing").first.wait_for()
     else:
         page.get_by_test_id("headline").wait_for()
-    if shot.place in ("kit", "route"):
+    if shot.place in ("kit", "bench", "route"):
         page.get_by_role("link", name=shot.place.capitalize(), exact=True).click()
         page.locator(f".{shot.place}-page").wait_for()
+    if shot.camera is not None:
+        page.get_by_role("group", name="Camera").get_by_role("button", name=shot.camera).click()
+    if shot.name == "bench-test":
+        page.get_by_role("button", name="Start a test").click()
+        page.get_by_label("Set-up").first.select_option("wired")
+        page.get_by_label("Room, °C").fill("23")
+        page.get_by_role("button", name="Start the clock").click()
+        page.clock.fast_forward("14:20")
+        page.get_by_role("button", name="It warns of heat").click()
+        page.clock.fast_forward("03:10")
+    if shot.to is not None:
+        page.wait_for_timeout(1500)
+        page.locator(shot.to).first.evaluate("e => e.scrollIntoView({ block: 'start' })")
     if shot.folded:
         page.get_by_role("group", name="Day").get_by_role("button", name="All").click()
     if shot.cell is not None:

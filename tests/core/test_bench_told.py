@@ -90,6 +90,39 @@ def test_a_run_far_off_is_pointed_out_with_what_to_do() -> None:
     assert "One run disagrees strongly with the rest." in found.detail
 
 
+def test_what_one_change_did_is_told_the_largest_first() -> None:
+    """Air 62 / 24 = 2.6 times; the case 24 / 16 = 1.5 times shorter; the porch is another room."""
+    cased = run("cased", 16.0, "hot", mode="fast", set_up="cased")
+    stopped = run("s", 5.0, "stopped", mode="fast", air_mps=9.0)
+    assert told(*GOOD, cased, stopped).contrasts == (
+        "FAST in moving air: 1 h 02, not 24 min (22 °C).",
+        "FAST cased: 16 min, not 24 min (22 °C, still).",
+    )
+    alike = run("again", 26.0, "hot", mode="fast", set_up="cased")
+    assert told(GOOD[0], alike).contrasts == ()
+
+
+def test_a_case_that_helps_here_and_harms_there_is_told_twice() -> None:
+    windy = {"mode": "fast", "air_mps": 3.0, "ambient_c": 33.0}
+    found = told(
+        run("a", 26.0, "hot", mode="fast"),
+        run("b", 47.0, "hot", mode="fast", set_up="cased"),
+        run("c", 63.0, "empty", **windy),
+        run("d", 23.0, "hot", set_up="cased", **windy),
+    )
+    assert found.contrasts == (
+        "FAST cased: 23 min, not 1 h 03 (33 °C, moving air).",
+        "FAST cased: 47 min, not 26 min (22 °C, still).",
+    )
+
+
+def test_charging_is_a_change_too() -> None:
+    fed = run("fed", 21.0, "hot", plugged=True, charge_start=0.3)
+    assert told(run("r", 88.0, "empty"), fed).contrasts == (
+        "M plugged in: 21 min, not 1 h 28 (22 °C, still).",
+    )
+
+
 def test_two_firmwares_are_asked_about() -> None:
     old, new = (run(f"r{n}", 100.0, "empty", firmware=f"1.{n}") for n in (0, 2))
     assert "They are of firmware 1.0 and 1.2: do both still hold?" in told(old, new).detail

@@ -9,10 +9,18 @@ from pydantic import Field
 from ..document import Camera, Mode, Plan, Trip
 from ..document.base import Part
 from ..parameters import DEFAULTS, Defaults
-from ..wording.bench import figure_words, next_words, run_words, unknown_words, value_text
+from ..wording.bench import (
+    contrast_words,
+    figure_words,
+    next_words,
+    run_words,
+    unknown_words,
+    value_text,
+)
 from ..wording.units import hours
 from .advice import NextRun, next_run
 from .believed import LearnedFigure
+from .contrasts import contrasts
 from .fit import Learned, usable
 from .look import BenchQuestion
 from .model import bench_of
@@ -78,6 +86,7 @@ class BenchTold(Part):
 
     headline: str
     detail: str
+    contrasts: tuple[str, ...] = Field(description="What one change did, the largest first.")
     runs: tuple[RunTold, ...]
     figures: tuple[FigureTold, ...]
     next: NextRun | None
@@ -101,6 +110,9 @@ def tell_bench(
     return BenchTold(
         headline=_headline(camera, counted),
         detail=_detail(learned, runs, question.runs, counted),
+        contrasts=tuple(
+            contrast_words(one, camera) for one in contrasts(counted, camera.set_ups[0].id)
+        ),
         runs=runs,
         figures=tuple(
             _figure(one, camera)

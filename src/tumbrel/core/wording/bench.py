@@ -7,6 +7,7 @@ from collections.abc import Callable
 
 from ..bench.advice import NextRun
 from ..bench.believed import LearnedFigure
+from ..bench.contrasts import Contrast
 from ..bench.runs import BenchRun, RunEnd
 from ..document import Camera
 from .units import hours
@@ -51,6 +52,19 @@ def _not_ended_words(run: BenchRun, foretold: int, end: RunEnd) -> str:
     if end == "hot" and foretold < run.minutes:
         return f"Not hot by {minutes}, though expected hot at {hours(foretold)}."
     return f"Not hot by {minutes}, as expected."
+
+
+def contrast_words(one: Contrast, camera: Camera) -> str:
+    """What one change did to how long a mode lasted."""
+    after = one.after
+    mode = next(m.name for m in camera.modes if m.id == after.mode)
+    set_up = next(s.name for s in camera.set_ups if s.id == after.set_up)
+    what = {"air": "in moving air", "set_up": set_up, "plugged": "plugged in"}[one.what]
+    before_min, after_min = (hours(round(run.minutes)) for run in (one.before, after))
+    room = f"{round(after.ambient_c)} °C" + (
+        "" if one.what == "air" else ", moving air" if after.air_mps else ", still"
+    )
+    return f"{mode} {what}: {after_min}, not {before_min} ({room})."
 
 
 UNKNOWN: dict[str, str] = {

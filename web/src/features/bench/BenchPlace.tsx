@@ -200,6 +200,13 @@ function Bench({ on, ...props }: CameraBenchProps & { on: OnBench }) {
           {told?.detail}
           {late && told !== null ? " Working…" : ""}
         </p>
+        {told === null || told.contrasts.length === 0 ? null : (
+          <ul className="contrasts label" aria-label="What one change did">
+            {told.contrasts.map((words) => (
+              <li key={words}>{words}</li>
+            ))}
+          </ul>
+        )}
         {told === null ? null : (
           <p>
             <strong className="label">{told.next ? "Worth doing next" : "What next"}:</strong>{" "}

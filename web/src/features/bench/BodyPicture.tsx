@@ -13,7 +13,8 @@ const TOP = 34;
 const RAIL = 52;
 const HANG_PX = 250;
 const FOOT_PX = 22;
-const WORDS_PX = 150;
+const LETTER_PX = 7;
+const WORDS_PX = { least: 120, share: 0.5 };
 const WORD_LINE_PX = 16;
 const DASHES: Record<BodyCurve["kind"], string | undefined> = {
   asked: undefined,
@@ -28,7 +29,12 @@ export function BodyPicture({ look, ambient, width }: Props) {
   const maxMin = longestShown(look.curves.map((one) => one.minutes.at(-1)));
   const pxPerMin = HANG_PX / maxMin;
   const y = (minutes: number) => TOP + Math.min(minutes, maxMin) * pxPerMin;
-  const right = Math.max(RAIL + 160, width - WORDS_PX);
+  const letters = Math.max(...look.curves.map((one) => one.name.length + curveEnd(one).length + 2));
+  const wordsPx = Math.max(
+    WORDS_PX.least,
+    Math.min(width * WORDS_PX.share, LETTER_PX * letters + 16),
+  );
+  const right = Math.max(RAIL + 110, width - wordsPx);
   const hottest = Math.max(look.stop_high_c, ambient + 10) + 3;
   const x = (celsius: number) =>
     RAIL + ((celsius - ambient) / (hottest - ambient)) * (right - RAIL);

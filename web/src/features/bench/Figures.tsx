@@ -38,6 +38,11 @@ export function Figures({ kitId, camera, told, notebook, settled }: Props) {
       cache.setQueryData(["bench", kitId], bench);
       effects.reset();
     },
+    // someone saved in between: what is there now is shown, and can be taken from
+    onError: () => {
+      void cache.invalidateQueries({ queryKey: ["kit", kitId] });
+      void cache.invalidateQueries({ queryKey: ["bench", kitId] });
+    },
   });
   const known = told.figures.filter((one) => one.known);
   const unknown = told.figures.filter((one) => !one.known);

@@ -11,7 +11,7 @@ import {
 } from "../../domain/bench";
 import type { Camera } from "../../domain/types";
 import { minutesText } from "../../domain/units";
-import { type BenchLayout, HANG_PX, type Lane, RAIL, TOP } from "./benchLayout";
+import { type BenchLayout, HANG_PX, type Lane, RAIL, TOP, twoLines } from "./benchLayout";
 
 interface Props {
   layout: BenchLayout;
@@ -23,6 +23,7 @@ interface Props {
 
 const HALF = 9;
 const BAND_HALF = 25;
+const HALO = { stroke: "var(--paper)", strokeWidth: 4, paintOrder: "stroke" } as const;
 
 /** Runs as cords down a common scale of minutes; behind each, what all of them together foretell. */
 export function RunsPicture({ layout, camera, width, chosen, onChoose }: Props) {
@@ -124,9 +125,11 @@ function LaneDrawing({ lane, camera, layout }: LaneProps) {
         <text x={lane.x} y={41} fontSize={13}>
           {air}
         </text>
-        <text x={lane.x} y={57} fontSize={12.5} fill="var(--ink-2)">
-          {built.length > letters ? `${built.slice(0, letters - 1)}…` : built}
-        </text>
+        {twoLines(built, letters).map((words, line) => (
+          <text key={line} x={lane.x} y={57 + 15 * line} fontSize={12.5} fill="var(--ink-2)">
+            {words}
+          </text>
+        ))}
       </g>
       {lane.kind === "run" ? <RunCord lane={lane} layout={layout} /> : null}
       {lane.kind === "test" ? (
@@ -203,7 +206,7 @@ function RunCord({ lane, layout }: { lane: Lane & { kind: "run" }; layout: Bench
             stroke="var(--ink)"
             strokeWidth={1.6}
           />
-          <text x={x + 10} y={y(told.box_min) + 4} fontSize={12} fill="var(--ink-2)">
+          <text x={x + 10} y={y(told.box_min) + 4} fontSize={12} fill="var(--ink-2)" {...HALO}>
             box
           </text>
         </g>
@@ -228,9 +231,8 @@ interface CaptionProps {
 }
 
 function Caption({ x, y, lines }: CaptionProps) {
-  const halo = { stroke: "var(--paper)", strokeWidth: 4, paintOrder: "stroke" } as const;
   return (
-    <g textAnchor="middle" fontSize={13} {...halo}>
+    <g textAnchor="middle" fontSize={13} {...HALO}>
       <text x={x} y={y + 27} fontWeight={640} fill="var(--ink)">
         {lines[0]}
       </text>

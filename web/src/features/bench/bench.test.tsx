@@ -6,7 +6,7 @@ import type { BenchRun, BenchTold, Camera, Look, NextRun, RunTold } from "../../
 import { withValue } from "../../testing/held";
 import { BENCH_RUN as RUN } from "../../testing/benchSamples";
 import { DOCUMENT } from "../../testing/samples";
-import { benchLayout, HANG_PX, RAIL, TOP } from "./benchLayout";
+import { benchLayout, HANG_PX, RAIL, TOP, twoLines } from "./benchLayout";
 import { BodyPicture } from "./BodyPicture";
 import { ModesPicture } from "./ModesPicture";
 import { RunEditor } from "./RunEditor";
@@ -58,6 +58,21 @@ describe("the picture of the runs", () => {
     expect(layout.y(0)).toBe(TOP);
     expect(layout.y(1e6)).toBeCloseTo(TOP + HANG_PX);
     expect(layout.maxMin).toBeGreaterThan(95);
+  });
+  it("gives long names of set-ups two lines", () => {
+    expect(twoLines("bare", 10)).toEqual(["bare", ""]);
+    expect(twoLines("on the wheel's current, battery in", 18)).toEqual([
+      "on the wheel's",
+      "current, battery …",
+    ]);
+    expect(twoLines("underwaterhousing", 10)).toEqual(["underwater", "housing"]);
+  });
+  it("does not stretch to what has no end", () => {
+    const endless = {
+      ...BENCH,
+      runs: [{ ...TOLD, likely_min: 2880, high_min: 2880, box_min: null }],
+    };
+    expect(benchLayout([RUN], { ...endless, next: null }, [], 1200).maxMin).toBeLessThan(60);
   });
   it("is wider than a phone rather than crowded", () => {
     expect(benchLayout([RUN, STOPPED], BENCH, [], 390).width).toBeGreaterThan(300);

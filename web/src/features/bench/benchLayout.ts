@@ -16,11 +16,21 @@ export interface BenchLayout {
   y: (minutes: number) => number;
 }
 
-export const TOP = 74;
+export const TOP = 88;
 export const RAIL = 52;
 export const HANG_PX = 300;
+const NO_END_MIN = 2880;
 const CAPTION_PX = 44;
 const LANE_PX = { least: 92, most: 148 };
+
+/** Words in at most two lines of some letters. */
+export function twoLines(words: string, letters: number): [string, string] {
+  if (words.length <= letters) return [words, ""];
+  const cut = words.lastIndexOf(" ", letters);
+  const first = words.slice(0, cut > 0 ? cut : letters);
+  const rest = words.slice(first.length).trim();
+  return [first, rest.length > letters ? `${rest.slice(0, letters - 1)}…` : rest];
+}
 
 /** Where lanes stand; the longest run (up to four hours) fills the height. */
 export function benchLayout(
@@ -50,7 +60,8 @@ export function benchLayout(
     lanes.flatMap((lane) => {
       if (lane.kind === "test") return [lane.minutes];
       if (lane.kind === "next") return [lane.next.minutes];
-      return [lane.run.minutes, lane.told?.likely_min, lane.told?.box_min];
+      const likely = lane.told?.likely_min ?? 0;
+      return [lane.run.minutes, likely < NO_END_MIN ? likely : 0, lane.told?.box_min];
     }),
   );
   const pxPerMin = HANG_PX / maxMin;

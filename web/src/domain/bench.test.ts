@@ -184,7 +184,10 @@ describe("words", () => {
       expectedWords({ ...look, ...part } as unknown as ModeLook);
     expect(words({})).toBe("Expected: hot after 13 to 17 min.");
     expect(words({ high_min: 2880 })).toBe("Expected: hot after 13 min or more.");
-    expect(words({ likely_min: 2880, high_min: 2880 })).toBe("Nothing is expected to end it.");
+    expect(words({ likely_min: 2880, high_min: 2880 })).toBe(
+      "Likely nothing ends it; hot after 13 min at the earliest.",
+    );
+    expect(words({ low_min: 2880, likely_min: 2880 })).toBe("Nothing is expected to end it.");
   });
   it("pictures reach to the longest of what they show, to four hours", () => {
     expect(longestShown([null, undefined, Infinity])).toBeCloseTo(46.8);

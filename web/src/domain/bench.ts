@@ -255,7 +255,9 @@ export function nextSentence(next: NextRun, camera: Camera): string {
 
 /** What is expected of a mode, in words. */
 export function expectedWords(look: ModeLook): string {
-  if (look.likely_min >= LONGEST_MIN) return "Nothing is expected to end it.";
+  if (look.low_min >= LONGEST_MIN) return "Nothing is expected to end it.";
+  if (look.likely_min >= LONGEST_MIN)
+    return `Likely nothing ends it; hot after ${minutesText(look.low_min)} at the earliest.`;
   const range =
     look.high_min >= LONGEST_MIN
       ? `${minutesText(look.low_min)} or more`

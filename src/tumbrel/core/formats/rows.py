@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import csv
 import io
+import re
+from collections.abc import Set as AbstractSet
 from itertools import islice
 
 from ..document import BadDocument, FieldFault
@@ -36,3 +38,12 @@ def read_rows(text: str, most: int, *, empty: str, marks: str = "\t;|") -> list[
     if len(found) > most:
         raise BadDocument((FieldFault("(table)", f"has over {most} lines"),))
     return found
+
+
+def free_key(text: str, taken: AbstractSet[str], fallback: str) -> str:
+    """A key made of a text's letters and digits that is not taken yet."""
+    base = re.sub(r"[^a-z0-9]+", "-", text.lower()).strip("-")[:30] or fallback
+    key, number = base, 2
+    while key in taken:
+        key, number = f"{base}-{number}", number + 1
+    return key

@@ -14,7 +14,7 @@ from ..bench.runs import BenchRun
 from ..document import BadDocument, Camera, FieldFault
 from ..document.base import Part
 from ..document.plan_file import faults_of
-from .rows import Row, read_rows
+from .rows import Row, free_key, read_rows
 
 COLUMNS = (
     "id",
@@ -151,7 +151,7 @@ def _run(
             raise ValueError(f"has no {name}")
     chosen = by_key[key]
     run: dict[str, Any] = {
-        "id": _free(row.get("id", ""), names),
+        "id": free_key(row.get("id", ""), names, "run"),
         "camera": key,
         "mode": _part("mode", row["mode"], {m.id: m.name for m in chosen.modes}),
         "set_up": _part(
@@ -189,14 +189,6 @@ def _part(what: str, text: str, parts: Mapping[str, str]) -> str:
     if not alike:
         raise ValueError(f"{what} '{text}' is none of {', '.join(parts.values())}")
     return alike[0]
-
-
-def _free(key: str, names: set[str]) -> str:
-    base = re.sub(r"[^a-z0-9_-]+", "-", key.lower()).strip("-_")[:32] or "run"
-    free, number = base, 2
-    while free in names:
-        free, number = f"{base}-{number}", number + 1
-    return free
 
 
 def _minutes(text: str) -> float:

@@ -11,7 +11,7 @@ from ..document import BadDocument, FieldFault, Item
 from ..document.base import Part
 from ..document.plan_file import faults_of
 from ..document.trip import Activity, Hands
-from .rows import read_rows
+from .rows import free_key, read_rows
 
 COLUMNS = ("name", "activity", "duration", "temperature", "air", "sun", "hands", "height")
 ACTIVITIES = get_args(Activity)
@@ -63,7 +63,7 @@ def _item(row: dict[str, str], names: set[str]) -> dict[str, Any]:
     activity = row.get("activity", "").lower()
     low_c, high_c = _pair(row.get("temperature", ""), "temperature", 15.0)
     item: dict[str, Any] = {
-        "id": _key(name, names),
+        "id": free_key(name, names, "part"),
         "name": name,
         "duration_s": _duration_s(row.get("duration", "")),
         "temp_start_c": low_c,
@@ -85,14 +85,6 @@ def _item(row: dict[str, str], names: set[str]) -> dict[str, Any]:
         start_m, end_m = _pair(heights, "height", 0.0)
         item |= {"height_start_m": start_m, "height_end_m": end_m}
     return item
-
-
-def _key(name: str, taken: set[str]) -> str:
-    base = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:30] or "part"
-    key, number = base, 2
-    while key in taken:
-        key, number = f"{base}-{number}", number + 1
-    return key
 
 
 def _duration_s(text: str) -> int:

@@ -3,9 +3,9 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { tellBench, useKeptBench } from "../../api/bench";
 import { usePumped } from "../../api/usePumped";
-import { useCommands } from "../../app/commands";
 import { Conflicts } from "../../app/Conflicts";
 import { useTripHere } from "../../app/TripContext";
+import { useStepCommands } from "../../app/useStepCommands";
 import { useTripKit } from "../../app/useTripKit";
 import { onBench, testMinutes } from "../../domain/bench";
 import type { BenchRun, Kit, Notebook, OnBench, Plan, Trip } from "../../domain/types";
@@ -37,15 +37,7 @@ function BenchOf({ kitId }: { kitId: number }) {
   const [chosen, setChosen] = useState<string | null>(null);
   const cameras = kit?.cameras ?? [];
   const camera = cameras.find((one) => one.id === chosen) ?? cameras[0];
-  const can = { undo: state?.can_undo === true, redo: state?.can_redo === true };
-  const commands = useMemo(
-    () => [
-      { name: "Undo on the bench", keys: "Ctrl+Z", allowed: can.undo, run: undo },
-      { name: "Redo on the bench", keys: "Ctrl+Shift+Z", allowed: can.redo, run: redo },
-    ],
-    [can.undo, can.redo, undo, redo],
-  );
-  useCommands("bench", commands);
+  const can = useStepCommands("bench", "on the bench", kept);
   const settledKit = keptKit.settled;
   const settledBench = kept.settled;
   const settled = useCallback(async () => {

@@ -1,8 +1,8 @@
 import { Button } from "@mui/material";
-import { useMemo, useState } from "react";
-import { useCommands } from "../../app/commands";
+import { useState } from "react";
 import { Conflicts } from "../../app/Conflicts";
 import { useTripHere } from "../../app/TripContext";
+import { useStepCommands } from "../../app/useStepCommands";
 import { useTripKit } from "../../app/useTripKit";
 import { withNewCamera } from "../../domain/kitEdits";
 import type { Kit } from "../../domain/types";
@@ -30,15 +30,7 @@ function KitOf({ kitId }: { kitId: number }) {
   const kit = state?.kit;
   const led = useLedTo(state !== undefined);
 
-  const can = { undo: state?.can_undo === true, redo: state?.can_redo === true };
-  const commands = useMemo(
-    () => [
-      { name: "Undo in the kit", keys: "Ctrl+Z", allowed: can.undo, run: undo },
-      { name: "Redo in the kit", keys: "Ctrl+Shift+Z", allowed: can.redo, run: redo },
-    ],
-    [can.undo, can.redo, undo, redo],
-  );
-  useCommands("kit", commands);
+  const can = useStepCommands("kit", "in the kit", kept);
 
   if (kit === undefined || state === undefined)
     return (

@@ -206,6 +206,17 @@ def test_charging_has_a_curve_of_its_own_where_a_port_takes_it() -> None:
     assert kinds["charging"].likely_c[5] > kinds["asked"].likely_c[5]
 
 
+def test_a_set_up_on_outside_power_is_plugged_in_by_itself() -> None:
+    wired = CAM.set_ups[0].model_copy(update={"id": "wired", "name": "wired", "power": "outside"})
+    fed = CAM.model_copy(update={"set_ups": (*CAM.set_ups, wired)})
+    seen = look(learn(fed, A, GOOD), Air(mode="m", set_up="wired", ambient_c=-5.0, air_mps=9.0))
+    assert {one.end for one in seen.modes} == {"stopped"}
+    assert all(one.empty.low_min is None for one in seen.modes)
+    beside = look(learn(fed, A, GOOD), Air(mode="fast", set_up="bare"))
+    warm = {one.name: one.likely_c[5] / one.minutes[5] for one in beside.curves}
+    assert warm["wired"] > warm["bare"]  # charging warms it faster
+
+
 LEARNED = learned(*GOOD)
 
 

@@ -130,6 +130,13 @@ def test_a_bad_table_is_refused_with_its_line(text: str, why: str) -> None:
     assert why in fault(text)
 
 
+def test_a_set_up_on_outside_power_is_plugged_in_unless_told_otherwise() -> None:
+    wired = CAM.set_ups[0].model_copy(update={"id": "wired", "name": "wired", "power": "outside"})
+    fed = CAM.model_copy(update={"set_ups": (*CAM.set_ups, wired)})
+    text = "m;30;hot;20;still;wired\nm;30;hot;20;still;bare\nm;30;hot;20;still;wired;no\n"
+    assert [one.plugged for one in read_runs(text, [fed], "cam").runs] == [True, False, False]
+
+
 def test_every_bad_line_is_named_and_none_is_taken() -> None:
     assert fault("m;30;hot;20\nm;x;hot;20\nm;30;hot;20\nm;30;cold;20").count("line ") == 2
 

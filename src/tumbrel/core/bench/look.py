@@ -24,6 +24,7 @@ if TYPE_CHECKING:
 CURVE_POINTS = 41
 SHOWN_MIN = 240.0
 FAN_MPS = 1.5
+MOST_SET_UPS = 2
 
 
 class BenchQuestion(Part):
@@ -109,7 +110,9 @@ def look(learned: Learned, air: Air, defaults: Defaults = DEFAULTS) -> Look:
     stop = learned.of("stop_c")
     return Look(
         modes=tuple(
-            _mode_look(learned, bench_in(air.model_copy(update={"mode": mode.id})), defaults)
+            _mode_look(
+                learned, bench_in(camera, air.model_copy(update={"mode": mode.id})), defaults
+            )
             for mode in camera.modes
         ),
         curves=_curves(learned, air, defaults),
@@ -119,17 +122,11 @@ def look(learned: Learned, air: Air, defaults: Defaults = DEFAULTS) -> Look:
     )
 
 
-def bench_in(air: Air) -> Bench:
-    """The conditions of an air, from a full battery."""
-    return Bench(
-        air.set_up,
-        air.mode,
-        air.features,
-        air.ambient_c,
-        air.air_mps,
-        air.plugged,
-        charge_start=1.0,
-    )
+def bench_in(camera: Camera, air: Air) -> Bench:
+    """The conditions of an air, from a full battery. A set-up on outside power is plugged in."""
+    set_up = next(s for s in camera.set_ups if s.id == air.set_up)
+    plugged = air.plugged or set_up.power != "battery"
+    return Bench(air.set_up, air.mode, air.features, air.ambient_c, air.air_mps, plugged)
 
 
 def _mode_look(learned: Learned, bench: Bench, defaults: Defaults) -> ModeLook:
@@ -166,17 +163,20 @@ def _curves(learned: Learned, air: Air, defaults: Defaults) -> tuple[Curve, ...]
     asked: list[tuple[Literal["asked", "charging", "still", "moving", "set_up"], str, Air]] = [
         ("asked", chosen.name, air)
     ]
-    if camera.charges_in_w is not None and not air.plugged:
+    if camera.charges_in_w is not None and chosen.power == "battery" and not air.plugged:
         asked.append(("charging", "charging", air.model_copy(update={"plugged": True})))
     if air.air_mps > 0.0:
         asked.append(("still", "in still air", air.model_copy(update={"air_mps": 0.0})))
     else:
         asked.append(("moving", "with a fan", air.model_copy(update={"air_mps": FAN_MPS})))
-    others = [s for s in camera.set_ups if s is not chosen and s.power == "battery"]
+    others = [s for s in camera.set_ups if s is not chosen][:MOST_SET_UPS]
     asked += [
-        ("set_up", other.name, air.model_copy(update={"set_up": other.id})) for other in others[:1]
+        ("set_up", other.name, air.model_copy(update={"set_up": other.id, "plugged": False}))
+        for other in others
     ]
-    return tuple(_curve(learned, kind, name, bench_in(one), defaults) for kind, name, one in asked)
+    return tuple(
+        _curve(learned, kind, name, bench_in(camera, one), defaults) for kind, name, one in asked
+    )
 
 
 def _curve(

@@ -150,19 +150,18 @@ def _run(
         if name not in row:
             raise ValueError(f"has no {name}")
     chosen = by_key[key]
+    names_of = {s.id: s.name for s in chosen.set_ups}
+    set_up = _part("set-up", row.get("set_up", chosen.set_ups[0].id), names_of)
+    fed = next(s for s in chosen.set_ups if s.id == set_up).power != "battery"
     run: dict[str, Any] = {
         "id": free_key(row.get("id", ""), names, "run"),
         "camera": key,
         "mode": _part("mode", row["mode"], {m.id: m.name for m in chosen.modes}),
-        "set_up": _part(
-            "set-up",
-            row.get("set_up", chosen.set_ups[0].id),
-            {s.id: s.name for s in chosen.set_ups},
-        ),
+        "set_up": set_up,
         "features": row.get("features", "").replace(",", " ").split(),
         "minutes": _minutes(row["minutes"]),
         "end": ENDS.get(row["end"].lower(), row["end"].lower().replace(" ", "_")),
-        "plugged": _yes(row.get("plugged", "")),
+        "plugged": _yes(row["plugged"]) if "plugged" in row else fed,
     }
     air = row.get("air_mps", "")
     for name, cell in (("ambient_c", row["ambient_c"]), ("air_mps", AIRS.get(air.lower(), air))):

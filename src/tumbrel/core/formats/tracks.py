@@ -1,0 +1,228 @@
+"""Tracks from GPX 1.1 and GeoJSON: read as streams, within bounds, or refused with a place."""
+
+from __future__ import annotations
+
+import io
+import json
+import math
+from array import array
+from collections.abc import Iterator
+from datetime import datetime
+from typing import TYPE_CHECKING, Any
+
+from ..document import BadDocument, FieldFault
+from ..route.track import RawTrack, Waypoint, seconds_of
+
+if TYPE_CHECKING:
+    from xml.etree.ElementTree import Element
+
+MOST_BYTES = 64_000_000
+MOST_POINTS = 500_000
+MOST_WAYPOINTS = 2_000
+LONGEST_NAME = 60
+
+
+class _Points:
+    """Points as they are read, in compact columns."""
+
+    def __init__(self) -> None:
+        self.latitude = array("d")
+        self.longitude = array("d")
+        self.height_m = array("d")
+        self.time_s = array("d")
+        self.breaks: list[int] = []
+        self.waypoints: list[Waypoint] = []
+        self.name = ""
+
+    def add(self, where: str, latitude: object, longitude: object, height: object) -> None:
+        """One point. Raises BadDocument when its place is none."""
+        if len(self.latitude) >= MOST_POINTS:
+            raise BadDocument((FieldFault(where, f"is past the {MOST_POINTS} points taken"),))
+        lat, lon = place_of(where, latitude, longitude)
+        self.latitude.append(lat)
+        self.longitude.append(lon)
+        self.height_m.append(_number(height))
+        self.time_s.append(math.nan)
+
+    def new_segment(self) -> None:
+        """What follows is not joined to what was before."""
+        if len(self.latitude) > (self.breaks[-1] if self.breaks else 0):
+            self.breaks.append(len(self.latitude))
+
+    def done(self) -> RawTrack:
+        """The track. Raises BadDocument when it is no way at all."""
+        import numpy as np  # noqa: PLC0415 - slow to import
+
+        if len(self.latitude) < 2:
+            why = "holds no track or route of two points or more"
+            raise BadDocument((FieldFault("(file)", why),))
+        breaks = tuple(place for place in self.breaks if place < len(self.latitude))
+        return RawTrack(
+            name=self.name[:LONGEST_NAME],
+            latitude=np.array(self.latitude),
+            longitude=np.array(self.longitude),
+            height_m=np.array(self.height_m),
+            time_s=np.array(self.time_s),
+            breaks=breaks,
+            waypoints=tuple(self.waypoints),
+        )
+
+
+def place_of(where: str, latitude: object, longitude: object) -> tuple[float, float]:
+    """Degrees of a place. Raises BadDocument on what is none, or looks swapped."""
+    lat, lon = _number(latitude), _number(longitude)
+    if not (math.isfinite(lat) and math.isfinite(lon)):
+        why = f"has no place: latitude '{latitude}', longitude '{longitude}'"
+        raise BadDocument((FieldFault(where, why),))
+    if abs(lat) > 90.0 and abs(lon) <= 90.0:
+        why = f"lies at latitude {lat:g}: are latitude and longitude swapped?"
+        raise BadDocument((FieldFault(where, why),))
+    if abs(lat) > 90.0 or abs(lon) > 360.0:
+        raise BadDocument((FieldFault(where, f"lies outside the world: {lat:g}, {lon:g}"),))
+    return lat, (lon + 180.0) % 360.0 - 180.0
+
+
+def read_track(data: bytes) -> RawTrack:
+    """A GPX 1.1 or GeoJSON file. Raises BadDocument with the place of the fault.
+
+    Of a GPX file all tracks count, its routes only when it has no track.
+    """
+    if len(data) > MOST_BYTES:
+        why = f"is larger than {MOST_BYTES // 1_000_000} MB: thin it out or cut it first"
+        raise BadDocument((FieldFault("(file)", why),))
+    start = data.lstrip(b"\xef\xbb\xbf \t\r\n")[:1]
+    if start == b"<":
+        return _read_gpx(data)
+    if start == b"{":
+        return _read_geojson(data)
+    raise BadDocument((FieldFault("(file)", "is neither GPX nor GeoJSON"),))
+
+
+def _read_gpx(data: bytes) -> RawTrack:
+    from xml.etree.ElementTree import ParseError  # noqa: PLC0415 - the error's class alone
+
+    from defusedxml import DefusedXmlException  # noqa: PLC0415 - wanted here alone
+
+    tracks, routes = _Points(), _Points()
+    try:
+        _walk(data, tracks, routes)
+    except ParseError as error:
+        line, column = error.position
+        where = f"line {line}, column {column + 1}"
+        raise BadDocument((FieldFault(where, "is no well-formed XML from here on"),)) from None
+    except DefusedXmlException:
+        why = "declares entities or a document type, which a track has no need of"
+        raise BadDocument((FieldFault("(file)", why),)) from None
+    chosen = tracks if len(tracks.latitude) > 1 else routes
+    chosen.waypoints = tracks.waypoints
+    chosen.name = chosen.name or tracks.name
+    return chosen.done()
+
+
+def _walk(data: bytes, tracks: _Points, routes: _Points) -> None:
+    """Take every element as it closes, and let go of it at once."""
+    from defusedxml.ElementTree import iterparse  # noqa: PLC0415 - wanted here alone
+
+    root: Element | None = None
+    for event, element in iterparse(io.BytesIO(data), events=("start", "end"), forbid_dtd=True):
+        tag = element.tag.rpartition("}")[2]
+        if root is None:
+            root = element
+            if tag != "gpx":
+                why = f"begins with <{tag[:40]}>: a GPX file begins with <gpx>"
+                raise BadDocument((FieldFault("(file)", why),))
+        if event == "start":
+            if tag == "trkseg":
+                tracks.new_segment()
+            elif tag == "rte":
+                routes.new_segment()
+            continue
+        if tag in ("trkpt", "rtept"):
+            points = tracks if tag == "trkpt" else routes
+            _take(points, tag, element)
+            element.clear()
+        elif tag == "wpt" and len(tracks.waypoints) < MOST_WAYPOINTS:
+            where = f"wpt {len(tracks.waypoints) + 1}"
+            lat, lon = place_of(where, element.get("lat"), element.get("lon"))
+            name = _child(element, "name") or _child(element, "sym") or "place"
+            tracks.waypoints.append(Waypoint(lat, lon, name.strip()[:LONGEST_NAME]))
+            element.clear()
+        elif tag in ("trk", "rte"):
+            points = tracks if tag == "trk" else routes
+            points.name = points.name or (_child(element, "name") or "").strip()
+            element.clear()
+
+
+def _take(points: _Points, tag: str, element: Element) -> None:
+    where = f"{tag} {len(points.latitude) + 1}"
+    points.add(where, element.get("lat"), element.get("lon"), _child(element, "ele"))
+    time = _child(element, "time")
+    if time:
+        try:
+            points.time_s[-1] = seconds_of(datetime.fromisoformat(time.strip()))
+        except ValueError:
+            why = f"has the time '{time.strip()[:40]}', which is none"
+            raise BadDocument((FieldFault(where, why),)) from None
+
+
+def _child(element: Element, name: str) -> str | None:
+    for child in element:
+        if child.tag.rpartition("}")[2] == name:
+            return child.text
+    return None
+
+
+def _number(text: object) -> float:
+    if text is None or text == "" or isinstance(text, bool):
+        return math.nan
+    try:
+        value = float(str(text))
+    except ValueError:
+        return math.nan
+    return value if math.isfinite(value) else math.nan
+
+
+def _read_geojson(data: bytes) -> RawTrack:
+    """LineString and MultiLineString geometries, and named points as waypoints (RFC 7946)."""
+    try:
+        found = json.loads(data)
+    except (ValueError, RecursionError) as error:
+        why = f"is no JSON: {str(error)[:80]}"
+        raise BadDocument((FieldFault("(file)", why),)) from None
+    points = _Points()
+    for name, geometry in _geometries(found):
+        kind, rows = geometry.get("type"), geometry.get("coordinates")
+        if kind == "Point" and isinstance(rows, list) and len(rows) > 1:
+            lat, lon = place_of(f"point '{name}'", rows[1], rows[0])
+            points.waypoints.append(Waypoint(lat, lon, name or "place"))
+        elif kind in ("LineString", "MultiLineString") and isinstance(rows, list):
+            points.name = points.name or name
+            for line in rows if kind == "MultiLineString" else [rows]:
+                points.new_segment()
+                _take_line(points, line)
+    return points.done()
+
+
+def _take_line(points: _Points, line: object) -> None:
+    for row in line if isinstance(line, list) else ():
+        where = f"position {len(points.latitude) + 1}"
+        if not isinstance(row, list) or len(row) < 2:
+            raise BadDocument((FieldFault(where, "is no pair of longitude and latitude"),))
+        points.add(where, row[1], row[0], row[2] if len(row) > 2 else None)
+
+
+def _geometries(found: Any) -> Iterator[tuple[str, dict[str, Any]]]:
+    """Every geometry with the name of its feature."""
+    if not isinstance(found, dict):
+        return
+    if found.get("type") == "FeatureCollection":
+        for feature in found.get("features") or ():
+            yield from _geometries(feature)
+    elif found.get("type") == "Feature":
+        properties = found.get("properties")
+        name = properties.get("name") if isinstance(properties, dict) else None
+        geometry = found.get("geometry")
+        if isinstance(geometry, dict):
+            yield str(name or "")[:LONGEST_NAME], geometry
+    else:
+        yield "", found

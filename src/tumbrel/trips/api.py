@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 from django.http import HttpRequest, HttpResponse
-from ninja import Router, Status
+from ninja import Query, Router, Status
 
 from tumbrel.core.document import PlanDocument
 from tumbrel.core.formats.table import Pasted, read_table
+from tumbrel.core.formats.tracks import MOST_BYTES
 from tumbrel.core.rehearsal.result import Rehearsal
+from tumbrel.core.route.laying import TrackLaid, TrackQuestion
 from tumbrel.keeping.api import REFUSALS, owner_of
 from tumbrel.kit.actions import make_kit
 from tumbrel.kit.queries import kit_row
@@ -17,7 +19,16 @@ from .demo import load_demos
 from .files import kit_name, open_plan_file, plan_file
 from .queries import trip_lines, trip_row, trip_state
 from .rehearsing import rehearse_again
-from .schemas import TableAsked, TripLine, TripNew, TripSave, TripState, TripStepAsked
+from .schemas import (
+    TableAsked,
+    TrackAsked,
+    TripLine,
+    TripNew,
+    TripSave,
+    TripState,
+    TripStepAsked,
+)
+from .tracks import lay_file
 
 router = Router(tags=["trips"])
 
@@ -103,6 +114,19 @@ def open_demo(request: HttpRequest) -> TripState:
 def table(request: HttpRequest, asked: TableAsked) -> Pasted:  # noqa: ARG001 - ninja names it
     """Legs and stops from a pasted table; keeps nothing."""
     return read_table(asked.text, frozenset(asked.taken))
+
+
+@router.post("/tracks", response={200: TrackLaid, **REFUSALS}, operation_id="layTrack")
+def track(request: HttpRequest, asked: Query[TrackAsked]) -> TrackLaid:
+    """Legs and stops of a track: the request's body is the GPX or GeoJSON file. Keeps nothing."""
+    data = request.read(MOST_BYTES + 1)  # not request.body, whose bound is that of plan files
+    question = TrackQuestion(
+        way=asked.way,
+        factor=asked.factor,
+        start=asked.start,
+        taken=tuple(filter(None, asked.taken.split(","))),
+    )
+    return lay_file(data, question)
 
 
 @router.post("/rehearsals", response={200: Rehearsal, **REFUSALS}, operation_id="rehearse")

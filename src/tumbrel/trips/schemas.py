@@ -3,10 +3,13 @@
 from __future__ import annotations
 
 from datetime import datetime
+from typing import Annotated
 
 from ninja import Schema
+from pydantic import Field
 
 from tumbrel.core.document import Kit, Plan, Trip
+from tumbrel.core.route.pace import Way
 
 
 class TripLine(Schema):
@@ -60,3 +63,12 @@ class TableAsked(Schema):
 
     text: str
     taken: tuple[str, ...] = ()
+
+
+class TrackAsked(Schema):
+    """How a track file is to be laid out; `taken` are keys of the trip, parted by commas."""
+
+    start: datetime
+    way: Way = "foot"
+    factor: Annotated[float, Field(ge=0.2, le=5.0)] = 1.0
+    taken: Annotated[str, Field(max_length=60_000)] = ""

@@ -1,4 +1,5 @@
 import { queryOptions } from "@tanstack/react-query";
+import type { Way } from "../domain/track";
 import { client, csrfToken, type Schemas, unwrap } from "./client";
 
 /** Every query of the page, made in one place. */
@@ -51,16 +52,38 @@ export function readTable(text: string, taken: string[]): Promise<Schemas["Paste
 
 /** Open a plan file; a bad one is refused whole. */
 export async function openPlanFile(file: ArrayBuffer): Promise<Schemas["TripState"]> {
+  return sendFile<Schemas["TripState"]>("/api/plan-files", "application/json", file);
+}
+
+export interface TrackAsked {
+  file: Blob;
+  way: Way;
+  factor: number;
+  start: string;
+  taken: readonly string[];
+}
+
+/** Legs and stops of a GPX or GeoJSON file; keeps nothing. */
+export function layTrack(asked: TrackAsked): Promise<Schemas["TrackLaid"]> {
+  const { file, way, factor, start, taken } = asked;
+  const query = new URLSearchParams({
+    way,
+    factor: String(factor),
+    start,
+    taken: taken.join(","),
+  });
+  return sendFile(`/api/tracks?${query.toString()}`, "application/octet-stream", file);
+}
+
+function sendFile<Answer>(address: string, type: string, body: BodyInit): Promise<Answer> {
   return unwrap(
-    fetch("/api/plan-files", {
+    fetch(address, {
       method: "POST",
-      headers: { "Content-Type": "application/json", "X-CSRFToken": csrfToken() },
-      body: file,
+      headers: { "Content-Type": type, "X-CSRFToken": csrfToken() },
+      body,
     }).then(async (response) => {
-      const body: unknown = await response.json().catch(() => null);
-      return response.ok
-        ? { data: body as Schemas["TripState"], response }
-        : { error: body, response };
+      const told: unknown = await response.json().catch(() => null);
+      return response.ok ? { data: told as Answer, response } : { error: told, response };
     }),
   );
 }

@@ -59,6 +59,8 @@ export type Clip = Schemas["Clip"];
 export type ClipsTold = Schemas["ClipsTold"];
 export type Reading = Schemas["Reading"];
 
+export type TrackLaid = Schemas["TrackLaid"];
+
 /** A camera with everything that its runs say of it. */
 export interface OnBench {
   camera: Camera;

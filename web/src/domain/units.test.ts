@@ -6,6 +6,7 @@ import {
   degreesText,
   durationText,
   gigabytesText,
+  kilometresText,
   minuteRangeText,
   minutesText,
   parseDuration,
@@ -83,6 +84,14 @@ describe("clips and ranges", () => {
     [61, "1 h 01"],
   ])("a clip of %s min is %s long", (minutes, text) => {
     expect(clipText(minutes)).toBe(text);
+  });
+  it.each([
+    [840, "840 m"],
+    [1240, "1.2 km"],
+    [20_000, "20 km"],
+    [134_990, "135 km"],
+  ])("%s m are %s", (metres, text) => {
+    expect(kilometresText(metres)).toBe(text);
   });
   it("small clips are told in megabytes", () => {
     expect([clipSizeText(797_975), clipSizeText(21.5e9)]).toEqual(["0.8 MB", "22 GB"]);

@@ -14,6 +14,12 @@ export function minuteRangeText(low: number, high: number): string {
     : `${from} to ${minutesText(high)}`;
 }
 
+export function kilometresText(metres: number): string {
+  const km = metres / 1000;
+  if (km < 1) return `${String(Math.round(metres))} m`;
+  return `${km >= 100 || Number.isInteger(km) ? String(Math.round(km)) : km.toFixed(1)} km`;
+}
+
 /** A clip's length: seconds while it is shorter than two minutes. */
 export function clipText(minutes: number): string {
   return minutes < 2 ? `${String(Math.round(minutes * 60))} s` : minutesText(minutes);

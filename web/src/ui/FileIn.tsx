@@ -4,11 +4,11 @@ import { useId, useRef } from "react";
 interface Props {
   label: string;
   accept: string;
-  onText: (text: string, name: string) => void;
+  onFile: (file: File) => void;
 }
 
-/** A button that opens a text file. */
-export function FileIn({ label, accept, onText }: Props) {
+/** A button that opens a file. */
+export function FileIn({ label, accept, onFile }: Props) {
   const id = useId();
   const input = useRef<HTMLInputElement>(null);
   return (
@@ -24,7 +24,7 @@ export function FileIn({ label, accept, onText }: Props) {
         onChange={(event) => {
           const file = event.target.files?.[0];
           event.target.value = "";
-          if (file !== undefined) void file.text().then((text) => onText(text, file.name));
+          if (file !== undefined) onFile(file);
         }}
       />
       <Button onClick={() => input.current?.click()}>{label}</Button>

@@ -2,19 +2,15 @@
 
 from __future__ import annotations
 
-import io
 import json
 import math
 from array import array
 from collections.abc import Iterator
 from datetime import datetime
-from typing import TYPE_CHECKING, Any
+from typing import Any
 
 from ..document import BadDocument, FieldFault
 from ..route.track import RawTrack, Waypoint, seconds_of
-
-if TYPE_CHECKING:
-    from xml.etree.ElementTree import Element
 
 MOST_BYTES = 64_000_000
 MOST_POINTS = 500_000
@@ -34,11 +30,13 @@ class _Points:
         self.waypoints: list[Waypoint] = []
         self.name = ""
 
-    def add(self, where: str, latitude: object, longitude: object, height: object) -> None:
+    def add(self, what: str, latitude: object, longitude: object, height: object) -> None:
         """One point. Raises BadDocument when its place is none."""
+        lat, lon = _number(latitude), _number(longitude)
+        if not (abs(lat) <= 90.0 and abs(lon) <= 180.0):  # also when one is NaN
+            lat, lon = place_of(f"{what} {len(self.latitude) + 1}", latitude, longitude)
         if len(self.latitude) >= MOST_POINTS:
-            raise BadDocument((FieldFault(where, f"is past the {MOST_POINTS} points taken"),))
-        lat, lon = place_of(where, latitude, longitude)
+            raise BadDocument((FieldFault("(file)", f"has over {MOST_POINTS} points"),))
         self.latitude.append(lat)
         self.longitude.append(lon)
         self.height_m.append(_number(height))
@@ -102,10 +100,13 @@ def _read_gpx(data: bytes) -> RawTrack:
     from xml.etree.ElementTree import ParseError  # noqa: PLC0415 - the error's class alone
 
     from defusedxml import DefusedXmlException  # noqa: PLC0415 - wanted here alone
+    from defusedxml.ElementTree import DefusedXMLParser  # noqa: PLC0415 - the same
 
-    tracks, routes = _Points(), _Points()
+    reader = _GpxReader()
+    parser = DefusedXMLParser(target=reader, forbid_dtd=True)
     try:
-        _walk(data, tracks, routes)
+        parser.feed(data)
+        parser.close()
     except ParseError as error:
         line, column = error.position
         where = f"line {line}, column {column + 1}"
@@ -113,71 +114,93 @@ def _read_gpx(data: bytes) -> RawTrack:
     except DefusedXmlException:
         why = "declares entities or a document type, which a track has no need of"
         raise BadDocument((FieldFault("(file)", why),)) from None
-    chosen = tracks if len(tracks.latitude) > 1 else routes
-    chosen.waypoints = tracks.waypoints
-    chosen.name = chosen.name or tracks.name
-    return chosen.done()
+    return reader.track().done()
 
 
-def _walk(data: bytes, tracks: _Points, routes: _Points) -> None:
-    """Take every element as it closes, and let go of it at once."""
-    from defusedxml.ElementTree import iterparse  # noqa: PLC0415 - wanted here alone
+class _GpxReader:
+    """Takes a GPX file's elements as the parser meets them; nothing of the tree is kept."""
 
-    root: Element | None = None
-    for event, element in iterparse(io.BytesIO(data), events=("start", "end"), forbid_dtd=True):
-        tag = element.tag.rpartition("}")[2]
-        if root is None:
-            root = element
-            if tag != "gpx":
-                why = f"begins with <{tag[:40]}>: a GPX file begins with <gpx>"
-                raise BadDocument((FieldFault("(file)", why),))
-        if event == "start":
-            if tag == "trkseg":
-                tracks.new_segment()
-            elif tag == "rte":
-                routes.new_segment()
-            continue
-        if tag in ("trkpt", "rtept"):
-            points = tracks if tag == "trkpt" else routes
-            _take(points, tag, element)
-            element.clear()
-        elif tag == "wpt" and len(tracks.waypoints) < MOST_WAYPOINTS:
-            where = f"wpt {len(tracks.waypoints) + 1}"
-            lat, lon = place_of(where, element.get("lat"), element.get("lon"))
-            name = _child(element, "name") or _child(element, "sym") or "place"
-            tracks.waypoints.append(Waypoint(lat, lon, name.strip()[:LONGEST_NAME]))
-            element.clear()
-        elif tag in ("trk", "rte"):
-            points = tracks if tag == "trk" else routes
-            points.name = points.name or (_child(element, "name") or "").strip()
-            element.clear()
+    def __init__(self) -> None:
+        self.tracks = _Points()
+        self.routes = _Points()
+        self.waypoints: list[Waypoint] = []
+        self._inside: list[str] = []
+        self._names: dict[str, str] = {}  # a tag without its namespace
+        self._at: dict[str, str] = {}
+        self._told: dict[str, str] = {}
+        self._text: list[str] = []
 
+    def start(self, tag: str, attributes: dict[str, str]) -> None:
+        """An element begins. Raises BadDocument when the first is no <gpx>."""
+        name = self._names.get(tag)
+        if name is None:
+            name = self._names[tag] = tag.rpartition("}")[2]
+        if not self._inside and name != "gpx":
+            why = f"begins with <{name[:40]}>: a GPX file begins with <gpx>"
+            raise BadDocument((FieldFault("(file)", why),))
+        self._inside.append(name)
+        self._text = []
+        if name in ("trkpt", "rtept", "wpt"):
+            self._at, self._told = attributes, {}
+        elif name == "trkseg":
+            self.tracks.new_segment()
+        elif name == "rte":
+            self.routes.new_segment()
 
-def _take(points: _Points, tag: str, element: Element) -> None:
-    where = f"{tag} {len(points.latitude) + 1}"
-    points.add(where, element.get("lat"), element.get("lon"), _child(element, "ele"))
-    time = _child(element, "time")
-    if time:
-        try:
-            points.time_s[-1] = seconds_of(datetime.fromisoformat(time.strip()))
-        except ValueError:
-            why = f"has the time '{time.strip()[:40]}', which is none"
-            raise BadDocument((FieldFault(where, why),)) from None
+    def data(self, text: str) -> None:
+        """Some text of the innermost element."""
+        self._text.append(text)
 
+    def end(self, _tag: str) -> None:
+        """An element ends. Raises BadDocument when a point is none."""
+        name = self._inside.pop()
+        parent = self._inside[-1] if self._inside else ""
+        if name in ("ele", "time", "name", "sym") and parent in ("trkpt", "rtept", "wpt"):
+            self._told[name] = "".join(self._text).strip()
+        elif name == "trkpt":
+            self._point(self.tracks, name)
+        elif name == "rtept":
+            self._point(self.routes, name)
+        elif name == "wpt" and len(self.waypoints) < MOST_WAYPOINTS:
+            where = f"wpt {len(self.waypoints) + 1}"
+            lat, lon = place_of(where, self._at.get("lat"), self._at.get("lon"))
+            called = self._told.get("name") or self._told.get("sym") or "place"
+            self.waypoints.append(Waypoint(lat, lon, called[:LONGEST_NAME]))
+        elif name == "name" and parent in ("trk", "rte"):
+            points = self.tracks if parent == "trk" else self.routes
+            points.name = points.name or "".join(self._text).strip()
 
-def _child(element: Element, name: str) -> str | None:
-    for child in element:
-        if child.tag.rpartition("}")[2] == name:
-            return child.text
-    return None
+    def close(self) -> None:
+        """The file is at its end."""
+
+    def track(self) -> _Points:
+        """All tracks; the routes only when there is no track."""
+        chosen = self.tracks if len(self.tracks.latitude) > 1 else self.routes
+        chosen.waypoints = self.waypoints
+        return chosen
+
+    def _point(self, points: _Points, what: str) -> None:
+        points.add(what, self._at.get("lat"), self._at.get("lon"), self._told.get("ele"))
+        time = self._told.get("time")
+        if time:
+            try:
+                points.time_s[-1] = seconds_of(datetime.fromisoformat(time))
+            except ValueError:
+                where, why = (
+                    f"{what} {len(points.latitude)}",
+                    f"has the time '{time[:40]}', no time",
+                )
+                raise BadDocument((FieldFault(where, why),)) from None
 
 
 def _number(text: object) -> float:
     if text is None or text == "" or isinstance(text, bool):
         return math.nan
+    if not isinstance(text, str | int | float):
+        return math.nan
     try:
-        value = float(str(text))
-    except ValueError:
+        value = float(text)
+    except (ValueError, OverflowError):
         return math.nan
     return value if math.isfinite(value) else math.nan
 
@@ -205,10 +228,10 @@ def _read_geojson(data: bytes) -> RawTrack:
 
 def _take_line(points: _Points, line: object) -> None:
     for row in line if isinstance(line, list) else ():
-        where = f"position {len(points.latitude) + 1}"
         if not isinstance(row, list) or len(row) < 2:
+            where = f"position {len(points.latitude) + 1}"
             raise BadDocument((FieldFault(where, "is no pair of longitude and latitude"),))
-        points.add(where, row[1], row[0], row[2] if len(row) > 2 else None)
+        points.add("position", row[1], row[0], row[2] if len(row) > 2 else None)
 
 
 def _geometries(found: Any) -> Iterator[tuple[str, dict[str, Any]]]:

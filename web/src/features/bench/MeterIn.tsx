@@ -37,9 +37,9 @@ export function MeterIn({ onUse }: Props) {
       <FileIn
         label="Open a meter log"
         accept=".csv,.tsv,.txt,.log,text/csv,text/plain"
-        onText={(text, file) => {
-          setName(file);
-          reading.mutate(text);
+        onFile={(file) => {
+          setName(file.name);
+          void file.text().then((text) => reading.mutate(text));
         }}
       />
       {reading.error ? (

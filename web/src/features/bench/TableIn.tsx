@@ -54,10 +54,12 @@ export function TableIn({ kitId, camera, cameras, settled, onKeep }: Props) {
         <FileIn
           label="Open a CSV file"
           accept=".csv,.tsv,.txt,text/csv,text/plain"
-          onText={(from) => {
-            setText(from);
-            reading.mutate(from);
-          }}
+          onFile={(file) =>
+            void file.text().then((from) => {
+              setText(from);
+              reading.mutate(from);
+            })
+          }
         />
       </div>
       {reading.error ? (

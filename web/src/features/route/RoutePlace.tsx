@@ -3,12 +3,14 @@ import { useTripHere } from "../../app/TripContext";
 import { clockOf } from "../../domain/clock";
 import { freshItem } from "../../domain/routeEdits";
 import { moved, type TripAndPlan, withInserted, withItem, withoutItem } from "../../domain/edits";
+import { withTrack } from "../../domain/track";
 import type { Item } from "../../domain/types";
 import { minutesText } from "../../domain/units";
 import { useLedTo } from "../../ui/useLedTo";
 import { rowPictures } from "./rowPictures";
 import { Row } from "./Row";
 import { RowFields } from "./RowFields";
+import { TrackIn } from "./TrackIn";
 import { TripFields } from "./TripFields";
 import { TypeIn } from "./TypeIn";
 import "./route.css";
@@ -104,6 +106,11 @@ export function RoutePlace() {
           );
         })}
       </ol>
+      <TrackIn
+        trip={trip}
+        asked={kept.state?.plan.assignments.length ?? 0}
+        onLaid={(laid, instead) => edit((doc) => withTrack(doc, laid, instead))}
+      />
       <TypeIn
         trip={trip}
         onItems={(items) =>

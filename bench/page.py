@@ -42,7 +42,7 @@ PAINTED = """async edit => {
 }"""
 # Moves a slider of the bench and waits until its pictures have been painted.
 SLID = """async key => {
-  const pictures = document.querySelector('.look-pictures');
+  const pictures = document.querySelector('.look-pictures svg');
   const start = performance.now();
   const painted = new Promise(done => {
     new MutationObserver((_, observer) => {

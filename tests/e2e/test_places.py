@@ -260,7 +260,7 @@ def test_a_track_becomes_legs_and_stops(page: Page, trip: str, tmp_path: Path) -
     slider.focus()
     page.keyboard.press("End")
     expect(slider).to_have_attribute(
-        "aria-valuetext", re.compile(r"^1\d\.\d km, 7\d\d m, flight 1")
+        "aria-valuetext", re.compile(r"^14 km, 7\d\d m, flight 1")
     )
     panel.get_by_role("button", name="Put them in place of the others").click()
     expect(page.get_by_role("heading", level=1)).to_have_text(re.compile(r"^3 legs and 1 stop, "))

@@ -5,7 +5,6 @@ import { degreesText } from "../../domain/units";
 
 interface Props {
   look: Look;
-  ambient: number;
   width: number;
 }
 
@@ -25,7 +24,8 @@ const DASHES: Record<BodyCurve["kind"], string | undefined> = {
 };
 
 /** The body warming to the right as minutes go down, to the wall where recording stops. */
-export function BodyPicture({ look, ambient, width }: Props) {
+export function BodyPicture({ look, width }: Props) {
+  const ambient = look.curves[0]?.likely_c[0] ?? 20; // every body starts as warm as its room
   const maxMin = longestShown(look.curves.map((one) => one.minutes.at(-1)));
   const pxPerMin = HANG_PX / maxMin;
   const y = (minutes: number) => TOP + Math.min(minutes, maxMin) * pxPerMin;

@@ -101,7 +101,7 @@ export function LookView({ on }: { on: OnBench }) {
                 choices={camera.modes.map((one) => ({ value: one.id, name: one.name }))}
                 onPick={(mode) => change({ mode })}
               />
-              <BodyPicture look={look} ambient={shown.ambient_c} width={bodyWidth} />
+              <BodyPicture look={look} width={bodyWidth} />
             </div>
           </>
         )}

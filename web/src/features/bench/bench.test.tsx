@@ -149,7 +149,7 @@ describe("the pictures of any air", () => {
     expect(words).toContain("hot after 28 min (24 min or never)");
   });
   it("curves end in words that never cover each other", () => {
-    const { container } = render(<BodyPicture look={look} ambient={21} width={600} />);
+    const { container } = render(<BodyPicture look={look} width={600} />);
     expect(screen.getByRole("img").getAttribute("aria-label")).toContain("stops at 68°");
     const words = [...container.querySelectorAll("text")].filter((one) =>
       /(hot|empty) \d/.test(one.textContent ?? ""),

@@ -48,3 +48,20 @@ def test_bad_files_and_bad_wishes_are_refused(api: Api) -> None:
     assert problem["detail"] == "(file): is neither GPX nor GeoJSON. Nothing was changed."
     assert api.post(f"/tracks?{START}&factor=0", day_out().gpx(), 422)["faults"][0]["path"]
     assert api.post("/tracks?way=rocket&start=x", day_out().gpx(), 422)["status"] == 422
+
+
+def test_weather_is_asked_for_a_trip_and_nothing_is_kept(api: Api, trip: dict[str, Any]) -> None:
+    nowhere = api.post("/air", {"trip": trip["trip"]}, 422)
+    assert nowhere["detail"].startswith("trip.place: is not given")
+    placed = {**trip["trip"], "place": {"latitude": 46.0, "longitude": 8.0, "height_m": 900.0}}
+    camp, way = api.post("/air", {"trip": placed})
+    assert [camp["item"], way["item"]] == ["camp", "way"]
+    assert camp["temp_doubt_k"] > 0
+    assert way["air_mps"] is None
+    hours = "time,temp\n2027-06-12 05:00,4\n2027-06-12 09:00,8\n"
+    typed = api.post("/air", {"trip": placed, "text": hours, "name": "h.csv"})
+    assert typed[0]["temp_start_c"] == 5.0
+    short = api.post("/air", {"trip": placed, "text": hours.replace("09:00", "05:30")}, 422)
+    assert short["faults"][0]["path"] == "weather file"
+    assert "says nothing of" in short["detail"]
+    assert api.get(f"/trips/{trip['id']}")["version"] == 1

@@ -259,9 +259,7 @@ def test_a_track_becomes_legs_and_stops(page: Page, trip: str, tmp_path: Path) -
     slider = panel.get_by_role("slider", name="Along the way")
     slider.focus()
     page.keyboard.press("End")
-    expect(slider).to_have_attribute(
-        "aria-valuetext", re.compile(r"^14 km, 7\d\d m, flight 1")
-    )
+    expect(slider).to_have_attribute("aria-valuetext", re.compile(r"^14 km, 7\d\d m, flight 1"))
     panel.get_by_role("button", name="Put them in place of the others").click()
     expect(page.get_by_role("heading", level=1)).to_have_text(re.compile(r"^3 legs and 1 stop, "))
     page.get_by_role("button", name="Undo").click()
@@ -270,3 +268,18 @@ def test_a_track_becomes_legs_and_stops(page: Page, trip: str, tmp_path: Path) -
     panel.get_by_label("Open a track file").set_input_files(track)
     expect(panel.get_by_role("alert")).to_contain_text("day.gpx: line ")
     expect(panel.get_by_role("button", name="Add them")).to_have_count(0)
+
+
+def test_air_comes_from_weather_and_is_overruled_by_what_is_typed(page: Page, trip: str) -> None:
+    page.goto(f"{trip}/route")
+    panel = page.get_by_role("region", name="Air from weather")
+    panel.get_by_role("button", name="Ask the made-up weather").click()
+    told = panel.get_by_text(re.compile("gorge walk: .*, light of a clear sky"))
+    expect(told).to_be_visible()
+    panel.get_by_role("button", name="Take this air").click()
+    row = page.get_by_role("listitem").filter(has_text="gorge walk").first
+    expect(row).to_contain_text("air by made-up weather")
+    row.get_by_role("button").first.click()
+    row.get_by_label("Air from, °C").fill("4")
+    row.get_by_label("Air from, °C").press("Enter")
+    expect(row).not_to_contain_text("made-up weather")

@@ -10,6 +10,7 @@ from tumbrel.core.formats.table import Pasted, read_table
 from tumbrel.core.formats.tracks import MOST_BYTES
 from tumbrel.core.rehearsal.result import Rehearsal
 from tumbrel.core.route.laying import TrackLaid, TrackQuestion
+from tumbrel.core.route.weather import AirTold
 from tumbrel.keeping.api import REFUSALS, owner_of
 from tumbrel.kit.actions import make_kit
 from tumbrel.kit.queries import kit_row
@@ -20,6 +21,7 @@ from .files import kit_name, open_plan_file, plan_file
 from .queries import trip_lines, trip_row, trip_state
 from .rehearsing import rehearse_again
 from .schemas import (
+    AirAsked,
     TableAsked,
     TrackAsked,
     TripLine,
@@ -29,6 +31,7 @@ from .schemas import (
     TripStepAsked,
 )
 from .tracks import lay_file
+from .weather import air_of_file, air_of_service
 
 router = Router(tags=["trips"])
 
@@ -127,6 +130,14 @@ def track(request: HttpRequest, asked: Query[TrackAsked]) -> TrackLaid:
         taken=tuple(filter(None, asked.taken.split(","))),
     )
     return lay_file(data, question)
+
+
+@router.post("/air", response={200: list[AirTold], **REFUSALS}, operation_id="airOf")
+def air(request: HttpRequest, asked: AirAsked) -> list[AirTold]:  # noqa: ARG001 - ninja names it
+    """The air of every leg and stop, by hourly weather of a file or made up; keeps nothing."""
+    if asked.text is None:
+        return list(air_of_service(asked.trip))
+    return list(air_of_file(asked.trip, asked.text, asked.name))
 
 
 @router.post("/rehearsals", response={200: Rehearsal, **REFUSALS}, operation_id="rehearse")

@@ -72,3 +72,11 @@ class TrackAsked(Schema):
     way: Way = "foot"
     factor: Annotated[float, Field(ge=0.2, le=5.0)] = 1.0
     taken: Annotated[str, Field(max_length=60_000)] = ""
+
+
+class AirAsked(Schema):
+    """A trip whose air is wanted; of a file's text, else of the made-up weather service."""
+
+    trip: Trip
+    text: Annotated[str, Field(max_length=2_000_000)] | None = None
+    name: str = "weather file"

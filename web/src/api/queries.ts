@@ -75,6 +75,15 @@ export function layTrack(asked: TrackAsked): Promise<Schemas["TrackLaid"]> {
   return sendFile(`/api/tracks?${query.toString()}`, "application/octet-stream", file);
 }
 
+/** The air of every leg and stop by made-up weather, or by the hours of a CSV; keeps nothing. */
+export function airOf(
+  trip: Schemas["Trip"],
+  file: { text: string; name: string } | null,
+): Promise<Schemas["AirTold"][]> {
+  const { text, name } = file ?? { text: null, name: "made-up weather" };
+  return unwrap(client.POST("/api/air", { body: { trip, text, name } }));
+}
+
 function sendFile<Answer>(address: string, type: string, body: BodyInit): Promise<Answer> {
   return unwrap(
     fetch(address, {

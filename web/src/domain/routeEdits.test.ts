@@ -1,7 +1,15 @@
 import { describe, expect, it } from "vitest";
 import { DOCUMENT } from "../testing/samples";
 import { withoutItem } from "./edits";
-import { asKind, freshItem, fromLocalField, heightAtEnd, itemKeys, localField } from "./routeEdits";
+import {
+  asKind,
+  freshItem,
+  fromLocalField,
+  heightAtEnd,
+  itemKeys,
+  localField,
+  withAir,
+} from "./routeEdits";
 import type { Leg, Stop } from "./types";
 
 const [camp, way] = DOCUMENT.trip.items as [Stop, Leg];
@@ -95,5 +103,33 @@ describe("times for a field", () => {
       1400,
       null,
     ]);
+  });
+});
+
+describe("the air of weather", () => {
+  const told = (item: string, air_mps: number | null) => ({
+    item,
+    name: item,
+    temp_start_c: 3,
+    temp_end_c: 7,
+    temp_doubt_k: 2.2,
+    sky: 0.6,
+    air_mps,
+  });
+  it("goes to the legs and stops that it is of, and says where from", () => {
+    const after = withAir(DOCUMENT.trip, [told(way.id, 4.5), told("gone", 1)], "hours.csv");
+    expect(after.items[0]).toBe(camp);
+    expect(after.items[1]).toMatchObject({
+      temp_start_c: 3,
+      temp_end_c: 7,
+      temp_doubt_k: 2.2,
+      sky: 0.6,
+      air_mps: 4.5,
+      air_from: "hours.csv",
+    });
+  });
+  it("leaves a stop without airflow", () => {
+    const after = withAir(DOCUMENT.trip, [told(camp.id, null)], "x");
+    expect(after.items[0]).not.toHaveProperty("air_mps");
   });
 });

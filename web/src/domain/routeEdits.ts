@@ -1,5 +1,5 @@
 import { freshKey } from "./edits";
-import type { Item, Leg, Stop, Trip } from "./types";
+import type { AirTold, Item, Leg, Stop, Trip } from "./types";
 
 export const ACTIVITIES: Record<Leg["activity"], string> = {
   climb: "climb",
@@ -24,6 +24,26 @@ export function itemKeys(trip: Trip): string[] {
   return trip.items.map((one) => one.id);
 }
 
+/** What is typed in over what weather or height gave. */
+export const TYPED = { air_from: "", temp_doubt_k: 0 } as const;
+
+/** The trip in the air that weather gives its legs and stops; one edit. */
+export function withAir(trip: Trip, told: readonly AirTold[], source: string): Trip {
+  const by = new Map(told.map((one) => [one.item, one]));
+  return {
+    ...trip,
+    items: trip.items.map((item) => {
+      const air = by.get(item.id);
+      if (air === undefined) return item;
+      const { temp_start_c, temp_end_c, temp_doubt_k, sky } = air;
+      const warm = { temp_start_c, temp_end_c, temp_doubt_k, sky, air_from: source.slice(0, 60) };
+      return item.kind === "leg"
+        ? { ...item, ...warm, air_mps: air.air_mps ?? item.air_mps }
+        : { ...item, ...warm };
+    }),
+  };
+}
+
 /** A stop to put after a leg, or a leg to put after a stop, in the air of the one before. */
 export function freshItem(trip: Trip, kind: Item["kind"], before: Item | undefined): Item {
   const temp = before?.temp_end_c ?? 15;
@@ -34,6 +54,7 @@ export function freshItem(trip: Trip, kind: Item["kind"], before: Item | undefin
     not_before: null,
     temp_start_c: temp,
     temp_end_c: temp,
+    ...TYPED,
     sun_share: before?.sun_share ?? 0,
     gloves: before?.gloves ?? false,
     sky: before?.sky ?? 1,
@@ -72,8 +93,9 @@ export function heightAtEnd(item: Item | undefined): number | null {
 export function asKind(item: Item, kind: Item["kind"]): Item {
   if (item.kind === kind) return item;
   const { id, name, duration_s, not_before, temp_start_c, temp_end_c } = item;
-  const { sun_share, gloves, sky, moments } = item;
-  const air = { temp_start_c, temp_end_c, sun_share, gloves, sky, moments };
+  const { sun_share, gloves, sky, moments, temp_doubt_k, air_from } = item;
+  const warm = { temp_start_c, temp_end_c, temp_doubt_k, air_from };
+  const air = { ...warm, sun_share, gloves, sky, moments };
   const shared = { id, name, duration_s, not_before, ...air };
   if (item.kind === "leg")
     return { ...shared, kind: "stop", asleep: null, height_m: item.height_end_m };

@@ -59,6 +59,7 @@ export type Clip = Schemas["Clip"];
 export type ClipsTold = Schemas["ClipsTold"];
 export type Reading = Schemas["Reading"];
 
+export type AirTold = Schemas["AirTold"];
 export type TrackLaid = Schemas["TrackLaid"];
 
 /** A camera with everything that its runs say of it. */

@@ -50,6 +50,12 @@ class Stretch(Part):
     not_before: datetime | None = Field(default=None, description="Local clock time, no offset.")
     temp_start_c: Celsius = 15.0
     temp_end_c: Celsius = 15.0
+    temp_doubt_k: Annotated[float, Field(ge=0.0, le=30.0)] = Field(
+        default=0.0, description="Eight times in ten it lies within this, up and down."
+    )
+    air_from: Annotated[str, Field(max_length=60)] = Field(
+        default="", description="Where temperature, sky and airflow came from; empty: typed."
+    )
     sun_share: Share = Field(default=0.0, description="Share of the clear-sky sun on the kit.")
     gloves: bool = False
     sky: Share = Field(default=1.0, description="Share of the clear sky's light on a panel.")

@@ -37,6 +37,7 @@ NEAR_M = 250.0
 SHORT_HALT_S = 600.0  # a halt below this is part of its leg
 LAPSE_K_PER_M = 0.0065
 SEA_C = 15.0
+AIR_FROM = "height alone"
 WALKS: dict[Ground, Activity] = {
     "climb": "climb",
     "flat": "walk",
@@ -295,6 +296,7 @@ def _leg(
         speed_mps=round(min(100.0, speed), 1),
         height_start_m=_height(heights[0]),
         height_end_m=_height(heights[1]),
+        air_from=AIR_FROM,
         temp_start_c=_air_c(heights[0]),
         temp_end_c=_air_c(heights[1]),
     )
@@ -316,6 +318,7 @@ def _stop(
         name=stand.name,
         duration_s=max(60, round(seconds)),
         height_m=_height(height_m),
+        air_from=AIR_FROM,
         temp_start_c=_air_c(height_m),
         temp_end_c=_air_c(height_m),
         socket=Socket(watts=SOCKET_W) if stand.offer == "socket" else None,

@@ -1,3 +1,4 @@
+import { TYPED } from "../../domain/routeEdits";
 import { Button } from "@mui/material";
 import type { Item, Leg, Stop, TripMoment } from "../../domain/types";
 import { CheckIn, ChoiceIn, NameIn, NumberIn, PercentIn } from "../../ui/fields";
@@ -29,7 +30,7 @@ export function MoreFields({ item, path, put }: Props) {
         <PercentIn
           label="Clear sky on a panel"
           value={item.sky}
-          onCommit={(sky) => put({ ...item, sky })}
+          onCommit={(sky) => put({ ...item, ...TYPED, sky })}
           width={158}
         />
         {item.kind === "leg" ? (

@@ -1,12 +1,13 @@
 import { useMemo, useState } from "react";
 import { useTripHere } from "../../app/TripContext";
 import { clockOf } from "../../domain/clock";
-import { freshItem } from "../../domain/routeEdits";
+import { freshItem, withAir } from "../../domain/routeEdits";
 import { moved, type TripAndPlan, withInserted, withItem, withoutItem } from "../../domain/edits";
 import { withTrack } from "../../domain/track";
 import type { Item } from "../../domain/types";
 import { minutesText } from "../../domain/units";
 import { useLedTo } from "../../ui/useLedTo";
+import { AirIn } from "./AirIn";
 import { rowPictures } from "./rowPictures";
 import { Row } from "./Row";
 import { RowFields } from "./RowFields";
@@ -110,6 +111,10 @@ export function RoutePlace() {
         trip={trip}
         asked={kept.state?.plan.assignments.length ?? 0}
         onLaid={(laid, instead) => edit((doc) => withTrack(doc, laid, instead))}
+      />
+      <AirIn
+        trip={trip}
+        onAir={(told, source) => edit((doc) => ({ ...doc, trip: withAir(doc.trip, told, source) }))}
       />
       <TypeIn
         trip={trip}

@@ -46,6 +46,8 @@ function wordsOf(item: Item): string {
     item.temp_start_c === item.temp_end_c
       ? `${degreesText(item.temp_start_c)}C`
       : `${degreesText(item.temp_start_c)} to ${degreesText(item.temp_end_c)}C`;
+  const doubt = item.temp_doubt_k > 0 ? ` ± ${String(Math.round(item.temp_doubt_k))}` : "";
+  const from = item.air_from === "" ? "" : `air by ${item.air_from}`;
   const length = minutesText(item.duration_s / 60);
   const sun = item.sun_share > 0 ? `sun ${percentText(item.sun_share)}` : "";
   const gloves = item.gloves ? "gloves" : "";
@@ -53,7 +55,7 @@ function wordsOf(item: Item): string {
     const asleep = item.asleep
       ? `asleep ${minutesText(item.asleep.duration_s / 60)}`
       : "hands free";
-    return [length, warm, asleep, sun, gloves].filter(Boolean).join(" · ");
+    return [length, warm + doubt, asleep, sun, gloves, from].filter(Boolean).join(" · ");
   }
   const climb =
     item.height_start_m != null && item.height_end_m != null
@@ -63,11 +65,12 @@ function wordsOf(item: Item): string {
     length,
     ACTIVITIES[item.activity],
     climb,
-    warm,
+    warm + doubt,
     `air ${String(item.air_mps)} m/s`,
     sun,
     `hands ${HANDS[item.hands]}`,
     gloves,
+    from,
   ]
     .filter(Boolean)
     .join(" · ");

@@ -1,5 +1,12 @@
 import { Button } from "@mui/material";
-import { asKind, ACTIVITIES, fromLocalField, HANDS, localField } from "../../domain/routeEdits";
+import {
+  ACTIVITIES,
+  asKind,
+  fromLocalField,
+  HANDS,
+  localField,
+  TYPED,
+} from "../../domain/routeEdits";
 import type { Item, Leg, Stop } from "../../domain/types";
 import { durationText, parseDuration } from "../../domain/units";
 import { MoreFields } from "./MoreFields";
@@ -71,7 +78,7 @@ export function RowFields({
           value={item.temp_start_c}
           min={-60}
           max={70}
-          onCommit={(temp_start_c) => put({ ...item, temp_start_c })}
+          onCommit={(temp_start_c) => put({ ...item, ...TYPED, temp_start_c })}
           width={92}
         />
         <NumberIn
@@ -80,7 +87,7 @@ export function RowFields({
           value={item.temp_end_c}
           min={-60}
           max={70}
-          onCommit={(temp_end_c) => put({ ...item, temp_end_c })}
+          onCommit={(temp_end_c) => put({ ...item, ...TYPED, temp_end_c })}
           width={84}
         />
         <PercentIn
@@ -179,7 +186,7 @@ function LegFields({ leg, path, put }: { leg: Leg; path: string; put: (next: Ite
         value={leg.air_mps}
         min={0}
         max={100}
-        onCommit={(air_mps) => put({ ...leg, air_mps })}
+        onCommit={(air_mps) => put({ ...leg, ...TYPED, air_mps })}
         width={104}
       />
       <NumberIn

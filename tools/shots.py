@@ -12,6 +12,7 @@ from playwright.sync_api import Browser, Page
 from tools.driving import ROOT, chromium, served
 
 OUT = ROOT / "docs" / "screenshots"
+TRACK = ROOT / "docs" / "formats" / "invented-way.gpx"
 LAPTOP = (1280, 800)
 PHONE = (390, 844)
 
@@ -45,6 +46,7 @@ SHOTS = (
     Shot("bench-test", "bench", camera="Wheel", trip="Halde flat regatta"),
     Shot("bench-phone", "bench", size=PHONE, camera="Boom", to=".shelf-frame"),
     Shot("route", "route"),
+    Shot("route-track", "route", to=".track-in"),
     Shot("trips", "trips"),
 )
 
@@ -77,6 +79,11 @@ def open_place(browser: Browser, address: str, shot: Shot) -> Page:
         page.clock.fast_forward("14:20")
         page.get_by_role("button", name="It warns of heat").click()
         page.clock.fast_forward("03:10")
+    if shot.name == "route-track":
+        page.get_by_label("Open a track file").set_input_files(TRACK)
+        page.get_by_role("slider", name="Along the way").focus()
+        for _ in range(7):
+            page.keyboard.press("PageUp")
     if shot.to is not None:
         page.wait_for_timeout(1500)
         page.locator(shot.to).first.evaluate("e => e.scrollIntoView({ block: 'start' })")

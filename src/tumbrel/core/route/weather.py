@@ -68,7 +68,8 @@ def air_by(
 
     Temperature is carried to the height of its start and end by 6.5 K/km. Airflow is the root of
     speed squared and mean wind squared, since the wind's direction to the way is not known; without
-    a speed the airflow that was typed stands. Raises BadDocument when the weather does not reach over the whole trip.
+    a speed the airflow that was typed stands. Raises BadDocument when the weather does not reach
+    over the whole trip.
     """
     line = lay_out(trip, sun_days)
     return tuple(

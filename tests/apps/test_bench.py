@@ -270,7 +270,7 @@ def test_the_simulated_camera_goes_on_while_nobody_looks(trip: Json) -> None:
 def test_it_ends_by_itself_and_then_stays_as_it_was(trip: Json) -> None:
     kit, test = device(trip)
     ended = simulated(kit, test, START + timedelta(hours=5))
-    reading = reading_of(ended, ended.reason, ended.used_bytes)
+    reading = reading_of(ended)
     assert reading.recording is False
     assert reading.end in ("empty", "hot")
     assert reading.minutes < LONGEST_S / 60.0

@@ -18,9 +18,25 @@ from .to_core import camera_and_family
 class Device(Protocol):
     """What a camera on the bench lets others see and do, simulated or real."""
 
-    recording: bool
-    elapsed_s: float
-    warned_s: float | None
+    @property
+    def recording(self) -> bool:
+        """Whether it records now."""
+
+    @property
+    def elapsed_s(self) -> float:
+        """How long it has recorded since its start."""
+
+    @property
+    def warned_s(self) -> float | None:
+        """When it first warned of heat, counted the same."""
+
+    @property
+    def used_bytes(self) -> float:
+        """What it has written."""
+
+    @property
+    def reason(self) -> str:
+        """Why it stopped; empty while it records."""
 
     def stop(self) -> None:
         """Stop by hand."""
@@ -58,7 +74,7 @@ def simulated(kit: Kit, test: RunningTest, at: datetime) -> Rig:
     return rig
 
 
-def reading_of(device: Device, reason: str, used_bytes: float) -> Reading:
+def reading_of(device: Device) -> Reading:
     """What a device shows now."""
     ends: dict[str, RunEnd] = {"empty": "empty", "hot": "hot", "card_full": "card_full"}
     return Reading(
@@ -66,8 +82,8 @@ def reading_of(device: Device, reason: str, used_bytes: float) -> Reading:
         battery=device.battery(),
         warns=device.warns(),
         warned_min=device.warned_s / 60.0 if device.warned_s is not None else None,
-        used_bytes=int(used_bytes),
+        used_bytes=int(device.used_bytes),
         free_bytes=device.free_bytes(),
         recording=device.recording,
-        end=None if device.recording else ends.get(reason, "stopped"),
+        end=None if device.recording else ends.get(device.reason, "stopped"),
     )

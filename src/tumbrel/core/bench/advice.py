@@ -68,15 +68,28 @@ def next_run(
 ) -> NextRun | None:
     """The possible run that narrows most what the trip depends on; none when nothing does.
 
-    Without a trip, or when it does not use the camera, every mode is wanted in a still room.
+    Without a trip, when it does not use the camera, or when it hangs on nothing and no run was done
+    yet, every mode is wanted in a still room.
     """
     camera = learned.figures.camera
-    needs = list(needs_of(camera, trip, plan)) or list(_anywhere(camera))
     possible = list(_possible(camera, runs))
-    best = _shortest(worth_doing(learned, [need.wanted for need in needs], possible, defaults))
-    if best.doubt_before < LITTLE_DOUBT or best.doubt_after > WORTH_A_RUN * best.doubt_before:
+    needs = list(needs_of(camera, trip, plan)) or list(_anywhere(camera))
+    best = _best(learned, needs, possible, defaults)
+    if _tells_little(best) and not runs:  # the first run of a camera is always worth doing
+        needs = list(_anywhere(camera))
+        best = _best(learned, needs, possible, defaults)
+    elif _tells_little(best):
         return None
     return _told(best, needs[best.about])
+
+
+def _best(learned: Learned, needs: list[Need], possible: list[Bench], defaults: Defaults) -> Worth:
+    return _shortest(worth_doing(learned, [need.wanted for need in needs], possible, defaults))
+
+
+def _tells_little(best: Worth) -> bool:
+    small = best.doubt_before < LITTLE_DOUBT
+    return small or best.doubt_after > WORTH_A_RUN * best.doubt_before
 
 
 def _shortest(found: Sequence[Worth]) -> Worth:

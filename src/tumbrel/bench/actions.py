@@ -7,9 +7,8 @@ from datetime import datetime
 from django.contrib.auth.models import User
 from django.db import transaction
 
-from tumbrel.core.bench.look import BenchQuestion
 from tumbrel.core.bench.notebook import Notebook, Taken
-from tumbrel.core.bench.taking import put_back, with_learned
+from tumbrel.core.bench.taking import with_learned
 from tumbrel.core.document import BadDocument, Camera, FieldFault, Kit
 from tumbrel.keeping import steps
 from tumbrel.keeping.refusals import NotThere, Stale
@@ -20,7 +19,7 @@ from tumbrel.kit.to_core import kit_of
 from .learning import learned_of
 from .models import BenchNotebook
 from .queries import notebook_row, notebook_state
-from .to_core import camera_and_family, notebook_of
+from .to_core import notebook_of, question_of
 
 
 @transaction.atomic
@@ -55,19 +54,14 @@ def take_figures(
     Raises NotThere, Stale (of either), BadDocument when the runs taught nothing.
     """
     row = _fresh(owner, kit_id, version)
-    kit, notebook = kit_of(row.kit), notebook_of(row)
-    now, family = camera_and_family(kit, camera)
-    taken = taken_of(notebook, camera)
-    question = BenchQuestion(camera=now, family=family, runs=notebook.runs, taken=taken)
+    question = question_of(row, camera)
     before = question.assumed()
     after = with_learned(before, learned_of(question))
     if after == before:
         why = "no run has taught a figure of this camera yet"
         raise BadDocument((FieldFault("camera", why),))
-    saved = _save_camera(owner, row, kit_version, kit, after)
-    others = tuple(one for one in notebook.taken if one.camera != camera)
-    mine = Taken(camera=camera, at=at, before=before, after=after)
-    _say_taken(row, notebook, (*others, mine))
+    saved = _save_camera(owner, row, kit_version, after)
+    _say_taken(row, camera, Taken(camera=camera, at=at, before=before, after=after))
     return saved, row
 
 
@@ -80,19 +74,12 @@ def put_back_figures(
     Raises NotThere, Stale (of either).
     """
     row = _fresh(owner, kit_id, version)
-    kit, notebook = kit_of(row.kit), notebook_of(row)
-    now, _ = camera_and_family(kit, camera)
-    taken = taken_of(notebook, camera)
-    if taken is None:
+    question = question_of(row, camera)
+    if question.taken is None:
         raise NotThere("figure taken from the bench")
-    saved = _save_camera(owner, row, kit_version, kit, put_back(now, taken))
-    _say_taken(row, notebook, tuple(one for one in notebook.taken if one.camera != camera))
+    saved = _save_camera(owner, row, kit_version, question.assumed())
+    _say_taken(row, camera, None)
     return saved, row
-
-
-def taken_of(notebook: Notebook, camera: str) -> Taken | None:
-    """The figures of a camera that are in the kit from the bench."""
-    return next((one for one in notebook.taken if one.camera == camera), None)
 
 
 def with_camera(kit: Kit, camera: Camera) -> Kit:
@@ -101,8 +88,8 @@ def with_camera(kit: Kit, camera: Camera) -> Kit:
     return kit.model_copy(update={"cameras": cameras})
 
 
-def _save_camera(owner: User, row: BenchNotebook, version: int, kit: Kit, camera: Camera) -> KitRow:
-    changed = with_camera(kit, camera)
+def _save_camera(owner: User, row: BenchNotebook, version: int, camera: Camera) -> KitRow:
+    changed = with_camera(kit_of(row.kit), camera)
     return save_kit(owner, row.kit.pk, version, row.kit.name, changed, release=False)
 
 
@@ -110,8 +97,10 @@ def _revised(notebook: Notebook, update: dict[str, object]) -> Notebook:
     return Notebook.model_validate(notebook.model_copy(update=update).model_dump())
 
 
-def _say_taken(row: BenchNotebook, notebook: Notebook, taken: tuple[Taken, ...]) -> None:
-    now = _revised(notebook, {"taken": taken})
+def _say_taken(row: BenchNotebook, camera: str, mine: Taken | None) -> None:
+    notebook = notebook_of(row)
+    others = tuple(one for one in notebook.taken if one.camera != camera)
+    now = _revised(notebook, {"taken": (*others, mine) if mine else others})
     steps.amend(row, row.steps, now.model_dump(mode="json"))
 
 

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
-from tumbrel.core.bench.notebook import Notebook
+from tumbrel.core.bench.look import BenchQuestion
+from tumbrel.core.bench.notebook import Notebook, Taken
 from tumbrel.core.document import BatteryFamily, Camera, Kit
 from tumbrel.keeping.refusals import NotThere
+from tumbrel.kit.to_core import kit_of
 
 from .models import BenchNotebook
 
@@ -20,3 +22,16 @@ def camera_and_family(kit: Kit, camera: str) -> tuple[Camera, BatteryFamily]:
     if found is None:
         raise NotThere("camera")
     return found, next(one for one in kit.families if one.id == found.battery_family)
+
+
+def taken_of(notebook: Notebook, camera: str) -> Taken | None:
+    """The figures of a camera that are in the kit from the bench."""
+    return next((one for one in notebook.taken if one.camera == camera), None)
+
+
+def question_of(row: BenchNotebook, camera: str) -> BenchQuestion:
+    """A camera as it is in the kit now, with all its runs. Raises NotThere."""
+    now, family = camera_and_family(kit_of(row.kit), camera)
+    notebook = notebook_of(row)
+    taken = taken_of(notebook, camera)
+    return BenchQuestion(camera=now, family=family, runs=notebook.runs, taken=taken)

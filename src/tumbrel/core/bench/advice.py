@@ -35,10 +35,9 @@ AS_GOOD = 0.85  # of what the best run tells: then the shorter one is preferred
 
 @dataclass(frozen=True)
 class Need:
-    """What a trip wants to know of a camera: where, and for how long."""
+    """What a trip wants to know of a camera, and where."""
 
     item: str
-    minutes: float
     wanted: Wanted
 
 
@@ -138,7 +137,6 @@ def needs_of(camera: Camera, trip: Trip | None, plan: Plan | None) -> Iterator[N
         share = _share_filmed(asked, item)
         yield Need(
             item.name,
-            minutes,
             Wanted(bench, WEIGHTS[asked.importance] * share, minutes * ROOM_TO_SPARE),
         )
 
@@ -157,7 +155,7 @@ def _anywhere(camera: Camera) -> Iterator[Need]:
         bench = Bench(
             camera.set_ups[0].id, mode.id, (), ROOM_C, 0.0, plugged=False, charge_start=1.0
         )
-        yield Need("", 0.0, Wanted(bench))
+        yield Need("", Wanted(bench))
 
 
 def _possible(camera: Camera, runs: Sequence[BenchRun]) -> Iterator[Bench]:

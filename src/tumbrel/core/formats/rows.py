@@ -5,11 +5,17 @@ from __future__ import annotations
 import csv
 import io
 import re
+from collections.abc import Callable, Iterable
 from collections.abc import Set as AbstractSet
 from itertools import islice
+from typing import TypeVar
+
+from pydantic import ValidationError
 
 from ..document import BadDocument, FieldFault
+from ..document.plan_file import faults_of
 
+Made = TypeVar("Made")
 LOOKED_AT = 10
 Row = tuple[int, list[str]]
 
@@ -38,6 +44,22 @@ def read_rows(text: str, most: int, *, empty: str, marks: str = "\t;|") -> list[
     if len(found) > most:
         raise BadDocument((FieldFault("(table)", f"has over {most} lines"),))
     return found
+
+
+def made_of(lines: Iterable[Row], make: Callable[[list[str]], Made]) -> list[Made]:
+    """What `make` makes of each row. Raises BadDocument naming every line at fault."""
+    made: list[Made] = []
+    faults: list[FieldFault] = []
+    for number, cells in lines:
+        try:
+            made.append(make(cells))
+        except ValidationError as error:
+            faults += [FieldFault(f"line {number}, {f.path}", f.why) for f in faults_of(error)]
+        except ValueError as error:
+            faults.append(FieldFault(f"line {number}", str(error)))
+    if faults:
+        raise BadDocument(tuple(faults))
+    return made
 
 
 def free_key(text: str, taken: AbstractSet[str], fallback: str) -> str:

@@ -8,13 +8,10 @@ import re
 from collections.abc import Iterable, Mapping
 from typing import Any
 
-from pydantic import ValidationError
-
 from ..bench.runs import BenchRun
 from ..document import BadDocument, Camera, FieldFault
 from ..document.base import Part
-from ..document.plan_file import faults_of
-from .rows import Row, free_key, read_rows
+from .rows import Row, free_key, made_of, read_rows
 
 COLUMNS = (
     "id",
@@ -102,22 +99,15 @@ def read_runs(
     """
     by_key = {one.id: one for one in cameras}
     columns, lines = _columns(read_rows(text, MOST_LINES + 1, empty="put one run on each line"))
-    runs: list[BenchRun] = []
-    faults: list[FieldFault] = []
     names = set(taken)
-    for number, cells in lines:
+
+    def run_of(cells: list[str]) -> BenchRun:
         row = {name: cell for name, cell in zip(columns, cells, strict=False) if cell}
-        try:
-            run = BenchRun.model_validate(_run(row, by_key, camera, names))
-            names.add(run.id)
-            runs.append(run)
-        except ValidationError as error:
-            faults += [FieldFault(f"line {number}, {f.path}", f.why) for f in faults_of(error)]
-        except ValueError as error:
-            faults.append(FieldFault(f"line {number}", str(error)))
-    if faults:
-        raise BadDocument(tuple(faults))
-    return RunsRead(runs=tuple(runs))
+        run = BenchRun.model_validate(_run(row, by_key, camera, names))
+        names.add(run.id)
+        return run
+
+    return RunsRead(runs=tuple(made_of(lines, run_of)))
 
 
 def _columns(lines: list[Row]) -> tuple[tuple[str, ...], list[Row]]:

@@ -5,13 +5,12 @@ from __future__ import annotations
 import re
 from typing import Any, get_args
 
-from pydantic import TypeAdapter, ValidationError
+from pydantic import TypeAdapter
 
-from ..document import BadDocument, FieldFault, Item
+from ..document import Item
 from ..document.base import Part
-from ..document.plan_file import faults_of
 from ..document.trip import Activity, Hands
-from .rows import free_key, read_rows
+from .rows import free_key, made_of, read_rows
 
 COLUMNS = ("name", "activity", "duration", "temperature", "air", "sun", "hands", "height")
 ACTIVITIES = get_args(Activity)
@@ -38,22 +37,14 @@ def read_table(text: str, taken: frozenset[str] = frozenset()) -> Pasted:
     head = tuple(cell.lower() for cell in lines[0][1])
     if "name" in head and "duration" in head:
         columns, lines = head, lines[1:]
-    items: list[Item] = []
-    faults: list[FieldFault] = []
     names = set(taken)
-    for number, cells in lines:
-        row = dict(zip(columns, cells, strict=False))
-        try:
-            item = ITEM.validate_python(_item(row, names))
-            names.add(item.id)
-            items.append(item)
-        except ValidationError as error:
-            faults += [FieldFault(f"line {number}, {f.path}", f.why) for f in faults_of(error)]
-        except ValueError as error:
-            faults.append(FieldFault(f"line {number}", str(error)))
-    if faults:
-        raise BadDocument(tuple(faults))
-    return Pasted(items=tuple(items))
+
+    def item_of(cells: list[str]) -> Item:
+        item = ITEM.validate_python(_item(dict(zip(columns, cells, strict=False)), names))
+        names.add(item.id)
+        return item
+
+    return Pasted(items=tuple(made_of(lines, item_of)))
 
 
 def _item(row: dict[str, str], names: set[str]) -> dict[str, Any]:

@@ -26,7 +26,6 @@ class _Points:
         self.longitude = array("d")
         self.height_m = array("d")
         self.time_s = array("d")
-        self.breaks: list[int] = []
         self.waypoints: list[Waypoint] = []
         self.name = ""
 
@@ -42,11 +41,6 @@ class _Points:
         self.height_m.append(_number(height))
         self.time_s.append(math.nan)
 
-    def new_segment(self) -> None:
-        """What follows is not joined to what was before."""
-        if len(self.latitude) > (self.breaks[-1] if self.breaks else 0):
-            self.breaks.append(len(self.latitude))
-
     def done(self) -> RawTrack:
         """The track. Raises BadDocument when it is no way at all."""
         import numpy as np  # noqa: PLC0415 - slow to import
@@ -54,14 +48,12 @@ class _Points:
         if len(self.latitude) < 2:
             why = "holds no track or route of two points or more"
             raise BadDocument((FieldFault("(file)", why),))
-        breaks = tuple(place for place in self.breaks if place < len(self.latitude))
         return RawTrack(
             name=self.name[:LONGEST_NAME],
             latitude=np.array(self.latitude),
             longitude=np.array(self.longitude),
             height_m=np.array(self.height_m),
             time_s=np.array(self.time_s),
-            breaks=breaks,
             waypoints=tuple(self.waypoints),
         )
 
@@ -142,10 +134,6 @@ class _GpxReader:
         self._text = []
         if name in ("trkpt", "rtept", "wpt"):
             self._at, self._told = attributes, {}
-        elif name == "trkseg":
-            self.tracks.new_segment()
-        elif name == "rte":
-            self.routes.new_segment()
 
     def data(self, text: str) -> None:
         """Some text of the innermost element."""
@@ -221,7 +209,6 @@ def _read_geojson(data: bytes) -> RawTrack:
         elif kind in ("LineString", "MultiLineString") and isinstance(rows, list):
             points.name = points.name or name
             for line in rows if kind == "MultiLineString" else [rows]:
-                points.new_segment()
                 _take_line(points, line)
     return points.done()
 

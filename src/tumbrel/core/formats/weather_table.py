@@ -11,7 +11,7 @@ from pydantic import ValidationError
 from ..document import BadDocument, FieldFault
 from ..document.plan_file import faults_of
 from ..route.weather import Weather, WeatherHour
-from .rows import read_rows
+from .rows import made_of, read_rows
 
 COLUMNS = ("time", "temp_c", "wind_mps", "cloud", "doubt_k")
 OTHER_NAMES = {
@@ -43,18 +43,12 @@ def read_weather(text: str, name: str, height_m: float, zone: str) -> Weather:
     if missing:
         why = f"lacks the column '{missing[0]}'; known are {', '.join(COLUMNS)}"
         raise BadDocument((FieldFault(f"line {line}", why),))
-    hours: list[WeatherHour] = []
-    faults: list[FieldFault] = []
-    for number, cells in rows[1:]:
-        row = {c: cell for c, cell in zip(columns, cells, strict=False) if c in COLUMNS and cell}
-        try:
-            hours.append(_hour(row, ZoneInfo(zone)))
-        except ValidationError as error:
-            faults += [FieldFault(f"line {number}, {f.path}", f.why) for f in faults_of(error)]
-        except ValueError as error:
-            faults.append(FieldFault(f"line {number}", str(error)))
-    if faults:
-        raise BadDocument(tuple(faults[:40]))
+
+    def hour_of(cells: list[str]) -> WeatherHour:
+        pairs = zip(columns, cells, strict=False)
+        return _hour({c: cell for c, cell in pairs if c in COLUMNS and cell}, ZoneInfo(zone))
+
+    hours = made_of(rows[1:], hour_of)
     try:
         return Weather(source=name.strip()[:60] or "weather", height_m=height_m, hours=tuple(hours))
     except ValidationError as error:

@@ -46,7 +46,7 @@ WALKS: dict[Ground, Activity] = {
 }
 HANDS: dict[Activity, Hands] = {"flight": "never", "sail": "never", "drive": "never"}
 SHOWN_POINTS = 1500
-DAY_STARTS_H, SLEEPS_S, EVENING_S = 8, 8 * 3600, 2 * 3600
+DAY_STARTS_H, SLEEPS_S = 8, 8 * 3600
 LONGEST_DAY_S, ENOUGH_DAY = 9 * 3600.0, 0.6
 
 

@@ -28,7 +28,7 @@ class Waypoint:
 class RawTrack:
     """What a file holds: points in order, NaN where a height [m] or time [s since 2000] is missing.
 
-    `breaks` are the places of the first points of segments after the first.
+    Its segments follow each other, joined by straight lines.
     """
 
     name: str
@@ -36,7 +36,6 @@ class RawTrack:
     longitude: Array
     height_m: Array
     time_s: Array
-    breaks: tuple[int, ...]
     waypoints: tuple[Waypoint, ...]
 
 

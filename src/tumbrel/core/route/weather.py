@@ -17,7 +17,6 @@ from ..rehearsal.timeline import Laid, lay_out
 
 LAPSE_K_PER_M = 0.0065  # ISO 2533, the standard atmosphere
 CLOUD_SHARE, CLOUD_POWER = 0.75, 3.4  # Kasten and Czeplak (1980), eq. 3: global radiation by cloud
-HOUR_S = 3600.0
 
 
 class WeatherHour(Part):

@@ -1,10 +1,11 @@
 import { Button, LinearProgress } from "@mui/material";
 import { useMutation } from "@tanstack/react-query";
-import { type DragEvent, useRef, useState } from "react";
+import { useRef, useState } from "react";
 import { tellClips } from "../../api/bench";
 import { modeName } from "../../domain/bench";
 import type { BenchRun, Camera, ClipsTold } from "../../domain/types";
 import { clipSizeText, clipText } from "../../domain/units";
+import { DropHere } from "../../ui/DropHere";
 import { droppedFiles } from "./droppedFiles";
 import { readClips } from "./readClips";
 
@@ -19,7 +20,6 @@ interface Props {
 export function ClipsIn({ camera, onRate, onUse }: Props) {
   const input = useRef<HTMLInputElement>(null);
   const stop = useRef(false);
-  const [over, setOver] = useState(false);
   const [progress, setProgress] = useState<{ done: number; of: number } | null>(null);
   const reading = useMutation({
     mutationFn: async (files: readonly File[]) => {
@@ -34,21 +34,10 @@ export function ClipsIn({ camera, onRate, onUse }: Props) {
     },
     onSettled: () => setProgress(null),
   });
-  const drop = (event: DragEvent) => {
-    event.preventDefault();
-    setOver(false);
-    void droppedFiles(event.dataTransfer).then((files) => reading.mutate(files));
-  };
   return (
     <div>
-      <div
-        className={over ? "drop-here over" : "drop-here"}
-        onDragOver={(event) => {
-          event.preventDefault();
-          setOver(true);
-        }}
-        onDragLeave={() => setOver(false)}
-        onDrop={drop}
+      <DropHere
+        onDrop={(dropped) => void droppedFiles(dropped).then((files) => reading.mutate(files))}
       >
         <p>
           Drop a folder of {camera.name}’s clips here. They are read on this machine: lengths,
@@ -71,7 +60,7 @@ export function ClipsIn({ camera, onRate, onUse }: Props) {
           }}
         />
         <Button onClick={() => input.current?.click()}>Choose a folder</Button>
-      </div>
+      </DropHere>
       {progress === null ? null : (
         <div className="row start-row" role="status">
           <LinearProgress

@@ -1,11 +1,12 @@
 import { Alert, Button } from "@mui/material";
 import { useMutation } from "@tanstack/react-query";
-import { type DragEvent, useState } from "react";
+import { useState } from "react";
 import { layTrack } from "../../api/queries";
 import { itemKeys } from "../../domain/routeEdits";
 import { type Way, WAYS } from "../../domain/track";
 import type { TrackLaid, Trip } from "../../domain/types";
 import { kilometresText, minutesText } from "../../domain/units";
+import { DropHere } from "../../ui/DropHere";
 import { FileIn } from "../../ui/FileIn";
 import { ChoiceIn, PercentIn } from "../../ui/fields";
 import { TrackPicture } from "./TrackPicture";
@@ -22,7 +23,6 @@ export function TrackIn({ trip, asked, onLaid }: Props) {
   const [file, setFile] = useState<File | null>(null);
   const [way, setWay] = useState<Way>("foot");
   const [factor, setFactor] = useState(1);
-  const [over, setOver] = useState(false);
   const laying = useMutation({ mutationFn: layTrack });
   const lay = (from: File, how: Way, pace: number) =>
     laying.mutate({ file: from, way: how, factor: pace, start: trip.start, taken: itemKeys(trip) });
@@ -30,11 +30,9 @@ export function TrackIn({ trip, asked, onLaid }: Props) {
     setFile(chosen);
     lay(chosen, way, factor);
   };
-  const drop = (event: DragEvent) => {
-    event.preventDefault();
-    setOver(false);
-    const dropped = event.dataTransfer.files[0];
-    if (dropped !== undefined) open(dropped);
+  const drop = (dropped: DataTransfer) => {
+    const [first] = dropped.files;
+    if (first !== undefined) open(first);
   };
   const take = (laid: TrackLaid, instead: boolean) => {
     onLaid(laid, instead);
@@ -46,15 +44,7 @@ export function TrackIn({ trip, asked, onLaid }: Props) {
   return (
     <section aria-label="Open a track" className="track-in">
       <h2>Open a track</h2>
-      <div
-        className={over ? "drop-here over" : "drop-here"}
-        onDragOver={(event) => {
-          event.preventDefault();
-          setOver(true);
-        }}
-        onDragLeave={() => setOver(false)}
-        onDrop={drop}
-      >
+      <DropHere onDrop={drop}>
         <p>
           Drop a GPX file or a GeoJSON line: legs are cut by slope, halts and named huts, camps,
           water and sockets become stops. Without times, your pace lays out days and nights.
@@ -83,7 +73,7 @@ export function TrackIn({ trip, asked, onLaid }: Props) {
             }}
           />
         </div>
-      </div>
+      </DropHere>
       {laying.isPending ? <p role="status">Reading {file?.name ?? "the track"}…</p> : null}
       {laying.error ? (
         <Alert severity="error" role="alert">

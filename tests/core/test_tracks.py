@@ -124,8 +124,8 @@ def test_a_day_with_the_defects_of_a_recorder() -> None:
         pytest.approx(1000, abs=8),
         pytest.approx(1600, abs=12),
     )
-    assert found.length_m == pytest.approx(14_000.0, rel=0.01)
-    assert found.ascent_m == pytest.approx(600.0, rel=0.04)
+    assert found.way.length_m == pytest.approx(14_000.0, rel=0.01)
+    assert found.way.ascent_m == pytest.approx(600.0, rel=0.04)
     notes = " ".join(found.notes)
     for words in ("doubled", "1 lone point far off", "missing heights filled in"):
         assert words in notes
@@ -149,7 +149,7 @@ def test_without_times_a_pace_and_nights_at_huts_are_laid_out() -> None:
     arrives_s = 30.0 / 5.0367 * 3600.0
     assert found.items[0].duration_s == pytest.approx(arrives_s, rel=0.005)
     assert found.items[0].duration_s + hut.duration_s == 24 * 3600  # away at eight again
-    assert found.timed is False
+    assert found.way.clock == "pace"
     assert laid(way.gpx(), factor=1.25).items[0].duration_s == pytest.approx(
         arrives_s / 1.25, rel=0.005
     )
@@ -177,13 +177,13 @@ def test_a_route_counts_where_there_is_no_track_and_geojson_is_the_same_way() ->
     way = Recorder()
     way.walk(5000.0, slope_up(0.15), None, step_m=100.0)
     route = laid(way.gpx("rte"))
-    assert route.length_m == pytest.approx(5000.0, rel=0.002)
+    assert route.way.length_m == pytest.approx(5000.0, rel=0.002)
     rows = [[*reversed(way.degrees(f.north_m, 0.0)), f.height_m] for f in way.fixes[0]]
     line = {"type": "LineString", "coordinates": rows}
     feature = {"type": "Feature", "properties": {"name": "Drawn"}, "geometry": line}
     drawn = laid(json.dumps({"type": "FeatureCollection", "features": [feature]}).encode())
     assert drawn.name == "Drawn"
-    assert drawn.items == route.items
+    assert [one.duration_s for one in drawn.items] == [one.duration_s for one in route.items]
 
 
 def test_keys_that_are_taken_are_not_used_again() -> None:
@@ -213,8 +213,9 @@ def test_over_the_antimeridian_and_near_the_pole() -> None:
             way.walk(0.0, slope_up(0.0), None)
             way.fixes[0][-1].east_m = number * 50.0
         found = laid(way.gpx())
-        assert found.length_m == pytest.approx(59 * 50.0, rel=0.01)
-        assert max(map(abs, found.picture.x_m)) < 3000.0
+        assert found.way.length_m == pytest.approx(59 * 50.0, rel=0.01)
+        plan = plan_of(np.array(found.way.latitude), np.array(found.way.longitude))
+        assert np.max(np.abs(plan)) < 3000.0
 
 
 # -- hostile and broken files ----------------------------------------------------------------------
@@ -268,7 +269,7 @@ def test_a_clock_that_goes_back_now_and_then_is_mended_and_one_that_raves_is_not
     for number in range(0, 400, 4):
         way.fixes[0][number].at_s = 3.0
     found = laid(way.gpx())
-    assert found.timed is False
+    assert found.way.clock == "pace"
     assert any("the clock is not believed" in note for note in found.notes)
 
 

@@ -6,7 +6,7 @@ import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
-from typing import Literal
+from typing import Any, Literal
 
 STEP_MS = 600_000
 SUNRISE_DEG = -0.833
@@ -37,17 +37,32 @@ def sun_heights_of_day(
 
     Position by pvlib's numpy form of the NREL algorithm.
     """
+    true_elevation = _sun_of_day(latitude, longitude, height_m, day)[3]
+    # true, since the horizon of -0.833 deg already holds refraction
+    return tuple(round(float(height), 4) for height in true_elevation)
+
+
+@lru_cache(maxsize=64)
+def sun_azimuths_of_day(
+    latitude: float, longitude: float, height_m: float, day: int
+) -> tuple[float, ...]:
+    """Where the sun stands [deg from north by east] at the 144 steps of a UTC day from 1970."""
+    azimuth = _sun_of_day(latitude, longitude, height_m, day)[4]
+    return tuple(round(float(each), 2) for each in azimuth)
+
+
+def _sun_of_day(latitude: float, longitude: float, height_m: float, day: int) -> Sequence[Any]:
+    """The rows of pvlib's position of the sun at the middles of a day's steps."""
     import numpy as np  # noqa: PLC0415 - slow to import, only trips with a place need it
     from pvlib.spa import solar_position  # noqa: PLC0415 - the same
 
     steps = np.arange(day * STEPS_A_DAY, (day + 1) * STEPS_A_DAY, dtype=float)
     middles_s = (steps + 0.5) * STEP_MS / 1000.0
     delta_t_s = 69.0  # seconds between terrestrial and universal time in the 2020s
-    found = solar_position(
+    found: Sequence[Any] = solar_position(
         middles_s, latitude, longitude, height_m, 1013.25, 12.0, delta_t_s, 0.5667, numthreads=1
     )
-    true_elevation = found[3]  # the horizon of -0.833 deg already holds refraction
-    return tuple(round(float(height), 4) for height in true_elevation)
+    return found
 
 
 def sun_table(

@@ -10,7 +10,8 @@ from datetime import datetime, timedelta
 from hashlib import sha256
 
 from tumbrel.core.document import Place
-from tumbrel.core.route.weather import LAPSE_K_PER_M, Weather, WeatherHour
+from tumbrel.core.route.on_way import LAPSE_K_PER_M
+from tumbrel.core.route.weather import Weather, WeatherHour
 
 SOURCE = "made-up weather"
 EQUATOR_C, COOLER_PER_DEG2 = 27.0, 0.0062  # yearly mean at sea level by latitude squared
@@ -19,6 +20,7 @@ WARMEST_DAY, WARMEST_HOUR = 201, 15.0  # 20 July in the north, three in the afte
 CLEAR_SWING_K, CLOUDY_SWING_K = 6.0, 2.0  # half of the day's range
 FRONT_K = 4.0
 FIRST_DOUBT_K, DOUBT_A_DAY_K, MOST_DOUBT_K = 1.5, 0.7, 6.0
+WIND_DOUBT_MPS, CLOUD_DOUBT = 1.0, 0.1  # on the first day; they grow like the rest
 DAY_S = 86_400.0
 
 
@@ -53,7 +55,9 @@ def _hour(place: Place, at: datetime, days_ahead: float) -> WeatherHour:
         temp_c=round(min(70.0, max(-60.0, temp_c)), 1),
         doubt_k=round(min(MOST_DOUBT_K, FIRST_DOUBT_K + DOUBT_A_DAY_K * days_ahead), 1),
         wind_mps=round(1.0 + 8.0 * gusty**2 * afternoon, 1),
+        wind_doubt_mps=round(min(5.0, WIND_DOUBT_MPS * (1.0 + days_ahead / 3.0)), 1),
         cloud=round(min(1.0, max(0.0, cloud)), 2),
+        cloud_doubt=round(min(0.5, CLOUD_DOUBT * (1.0 + days_ahead / 2.0)), 2),
     )
 
 

@@ -2,36 +2,50 @@
 
 from __future__ import annotations
 
+from typing import Annotated
+
 from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router, Status
 
 from tumbrel.core.document import PlanDocument
 from tumbrel.core.formats.table import Pasted, read_table
 from tumbrel.core.formats.tracks import MOST_BYTES
+from tumbrel.core.formats.tracks_out import TrackForm
+from tumbrel.core.picture import PictureTold
 from tumbrel.core.rehearsal.result import Rehearsal
-from tumbrel.core.route.laying import TrackLaid, TrackQuestion
+from tumbrel.core.route.correcting import corrected
+from tumbrel.core.route.told import RouteTold, route_told
 from tumbrel.core.route.weather import AirTold
 from tumbrel.keeping.api import REFUSALS, owner_of
 from tumbrel.kit.actions import make_kit
 from tumbrel.kit.queries import kit_row
 
 from .actions import delete_trip, make_trip, save_trip, step_trip
+from .advice import picture_of, serving_of
 from .demo import load_demos
 from .files import kit_name, open_plan_file, plan_file
+from .places import zone_at
 from .queries import trip_lines, trip_row, trip_state
 from .rehearsing import rehearse_again
 from .schemas import (
     AirAsked,
+    CorrectionAsked,
+    PictureAsked,
+    RouteAsked,
+    ServingTold,
     TableAsked,
     TrackAsked,
+    TrackRead,
     TripLine,
     TripNew,
     TripSave,
     TripState,
     TripStepAsked,
+    ZoneTold,
 )
-from .tracks import lay_file
-from .weather import air_of_file, air_of_service
+from .to_core import TripAndPlan, sun_azimuths, sun_days, trip_and_plan
+from .tracks import lay_file, track_file
+from .weather import air_of_days, air_of_file, air_of_service
 
 router = Router(tags=["trips"])
 
@@ -95,7 +109,18 @@ def redo(request: HttpRequest, trip_id: int, asked: TripStepAsked) -> TripState:
 def file(request: HttpRequest, trip_id: int) -> HttpResponse:
     """The trip as a plan file."""
     name, text = plan_file(trip_row(owner_of(request), trip_id))
-    answer = HttpResponse(text, content_type="application/json; charset=utf-8")
+    return _attached(name, text, "application/json")
+
+
+@router.get("/trips/{trip_id}/track", response={200: str, **REFUSALS}, operation_id="getTrackFile")
+def track_out(request: HttpRequest, trip_id: int, form: TrackForm = "gpx") -> HttpResponse:
+    """The trip's ways as GPX or GeoJSON, with the hands' work at each stop."""
+    name, text = track_file(trip_row(owner_of(request), trip_id), form)
+    return _attached(name, text, "application/gpx+xml" if form == "gpx" else "application/geo+json")
+
+
+def _attached(name: str, text: str, kind: str) -> HttpResponse:
+    answer = HttpResponse(text, content_type=f"{kind}; charset=utf-8")
     answer["Content-Disposition"] = f'attachment; filename="{name}"'
     return answer
 
@@ -119,25 +144,57 @@ def table(request: HttpRequest, asked: TableAsked) -> Pasted:  # noqa: ARG001 - 
     return read_table(asked.text, frozenset(asked.taken))
 
 
-@router.post("/tracks", response={200: TrackLaid, **REFUSALS}, operation_id="layTrack")
-def track(request: HttpRequest, asked: Query[TrackAsked]) -> TrackLaid:
+@router.post("/tracks", response={200: TrackRead, **REFUSALS}, operation_id="layTrack")
+def track(request: HttpRequest, asked: Query[TrackAsked]) -> TrackRead:
     """Legs and stops of a track: the request's body is the GPX or GeoJSON file. Keeps nothing."""
     data = request.read(MOST_BYTES + 1)  # not request.body, whose bound is that of plan files
-    question = TrackQuestion(
-        way=asked.way,
-        factor=asked.factor,
-        start=asked.start,
-        taken=tuple(filter(None, asked.taken.split(","))),
-    )
-    return lay_file(data, question)
+    row = None if asked.trip is None else trip_row(owner_of(request), asked.trip)
+    return lay_file(data, asked, None if row is None else trip_and_plan(row).trip)
+
+
+@router.post("/corrections", response={200: TripAndPlan, **REFUSALS}, operation_id="correctRoute")
+def correct(request: HttpRequest, asked: CorrectionAsked) -> TripAndPlan:  # noqa: ARG001 - ninja names it
+    """A trip and its plan after a correction of its route by hand; keeps nothing."""
+    done = corrected(asked.trip, asked.plan, asked.correction)
+    return TripAndPlan(trip=done.trip, plan=done.plan)
+
+
+@router.post("/route", response={200: RouteTold, **REFUSALS}, operation_id="tellRoute")
+def route(request: HttpRequest, asked: RouteAsked) -> RouteTold:  # noqa: ARG001 - ninja names it
+    """Plan, ground, air and sun of a trip for its picture; keeps nothing."""
+    return route_told(asked.trip, sun_days, sun_azimuths)
+
+
+@router.get("/time-zone", response={200: ZoneTold, **REFUSALS}, operation_id="zoneAt")
+def time_zone(
+    request: HttpRequest,  # noqa: ARG001 - ninja names it
+    latitude: Annotated[float, Query(ge=-90, le=90)],
+    longitude: Annotated[float, Query(ge=-180, le=180)],
+) -> ZoneTold:
+    """The time zone of a place."""
+    return ZoneTold(time_zone=zone_at(latitude, longitude))
 
 
 @router.post("/air", response={200: list[AirTold], **REFUSALS}, operation_id="airOf")
 def air(request: HttpRequest, asked: AirAsked) -> list[AirTold]:  # noqa: ARG001 - ninja names it
     """The air of every leg and stop, by hourly weather of a file or made up; keeps nothing."""
-    if asked.text is None:
-        return list(air_of_service(asked.trip))
-    return list(air_of_file(asked.trip, asked.text, asked.name))
+    if asked.days is not None:
+        return list(air_of_days(asked.trip, asked.days))
+    if asked.text is not None:
+        return list(air_of_file(asked.trip, asked.text, asked.name))
+    return list(air_of_service(asked.trip))
+
+
+@router.post("/serving", response={200: ServingTold, **REFUSALS}, operation_id="tellServing")
+def serving(request: HttpRequest, asked: PlanDocument) -> ServingTold:  # noqa: ARG001 - ninja names it
+    """Which cameras serve on each leg and stop, and why; keeps nothing."""
+    return serving_of(asked)
+
+
+@router.post("/picture", response={200: PictureTold, **REFUSALS}, operation_id="tellPicture")
+def picture(request: HttpRequest, asked: PictureAsked) -> PictureTold:  # noqa: ARG001 - ninja names it
+    """Light, shutter, filter and slowing of a camera on a leg, with their arithmetic."""
+    return picture_of(asked.document, asked.camera, asked.item)
 
 
 @router.post("/rehearsals", response={200: Rehearsal, **REFUSALS}, operation_id="rehearse")

@@ -34,7 +34,11 @@ def open_plan_file(owner: User, text: bytes) -> Trip:
     return keep_new(owner, kit.pk, document.trip, document.plan)
 
 
+def stem_of(row: Trip) -> str:
+    """A trip's name as the beginning of a file's."""
+    return re.sub(r"[^a-z0-9]+", "-", row.name.lower()).strip("-") or "trip"
+
+
 def plan_file(row: Trip) -> tuple[str, str]:
     """Name and text of a trip's plan file."""
-    stem = re.sub(r"[^a-z0-9]+", "-", row.name.lower()).strip("-") or "trip"
-    return f"{stem}.tumbrel.json", write_document(document_of(row))
+    return f"{stem_of(row)}.tumbrel.json", write_document(document_of(row))

@@ -8,8 +8,11 @@ from typing import Annotated
 from ninja import Schema
 from pydantic import Field
 
-from tumbrel.core.document import Kit, Plan, Trip
-from tumbrel.core.route.pace import Way
+from tumbrel.core.document import Going, Kit, Plan, PlanDocument, Trip
+from tumbrel.core.route.correcting import Correction
+from tumbrel.core.route.daily import DailyRange
+from tumbrel.core.route.laying import TrackLaid
+from tumbrel.core.serving import LegServed, ServingLine
 
 
 class TripLine(Schema):
@@ -66,17 +69,60 @@ class TableAsked(Schema):
 
 
 class TrackAsked(Schema):
-    """How a track file is to be laid out; `taken` are keys of the trip, parted by commas."""
+    """How a track file is to be laid out."""
 
     start: datetime
-    way: Way = "foot"
+    way: Going = "foot"
     factor: Annotated[float, Field(ge=0.2, le=5.0)] = 1.0
-    taken: Annotated[str, Field(max_length=60_000)] = ""
+    trip: int | None = Field(default=None, description="The trip that it is for.")
+
+
+class TrackRead(Schema):
+    """A track laid out anew, and the trip with it laid out again where it has the way already."""
+
+    laid: TrackLaid
+    again: Trip | None
+
+
+class CorrectionAsked(Schema):
+    """A correction by hand of a trip's route."""
+
+    trip: Trip
+    plan: Plan
+    correction: Correction
+
+
+class RouteAsked(Schema):
+    """A trip whose route is to be drawn."""
+
+    trip: Trip
+
+
+class ZoneTold(Schema):
+    """The time zone of a place."""
+
+    time_zone: str
 
 
 class AirAsked(Schema):
-    """A trip whose air is wanted; of a file's text, else of the made-up weather service."""
+    """A trip whose air is wanted; of a file's text, of a day's low and high, else made up."""
 
     trip: Trip
     text: Annotated[str, Field(max_length=2_000_000)] | None = None
     name: str = "weather file"
+    days: DailyRange | None = None
+
+
+class ServingTold(Schema):
+    """Which cameras serve on each leg and stop, and the matrix that this is by."""
+
+    legs: tuple[LegServed, ...]
+    matrix: tuple[ServingLine, ...]
+
+
+class PictureAsked(Schema):
+    """A camera on a leg or stop, whose light and settings are wanted."""
+
+    document: PlanDocument
+    camera: str
+    item: str

@@ -6,7 +6,7 @@ from django.core.cache import cache
 
 from tumbrel.core.document import Kit, Plan, PlanDocument, Trip
 from tumbrel.core.document.base import Part
-from tumbrel.core.light import sun_heights_of_day
+from tumbrel.core.light import SunDays, sun_azimuths_of_day, sun_heights_of_day
 
 from .models import Trip as TripRow
 
@@ -30,12 +30,20 @@ def document_of(row: TripRow) -> PlanDocument:
     return PlanDocument(kit=kit, trip=kept.trip, plan=kept.plan)
 
 
-def sun_days(latitude: float, longitude: float, height_m: float, day: int) -> tuple[float, ...]:
-    """The sun's heights of a day, kept on disk: computing one loads a slow library."""
-    key = f"sun-1:{latitude:.4f}:{longitude:.4f}:{height_m:.0f}:{day}"
-    known = cache.get(key)
-    if isinstance(known, tuple):
-        return known
-    heights = sun_heights_of_day(latitude, longitude, height_m, day)
-    cache.set(key, heights)
-    return heights
+def kept_by_day(name: str, compute: SunDays) -> SunDays:
+    """The same table of a place's days, kept on disk: computing one loads a slow library."""
+
+    def of_day(latitude: float, longitude: float, height_m: float, day: int) -> tuple[float, ...]:
+        key = f"{name}:{latitude:.4f}:{longitude:.4f}:{height_m:.0f}:{day}"
+        known = cache.get(key)
+        if isinstance(known, tuple):
+            return known
+        found = compute(latitude, longitude, height_m, day)
+        cache.set(key, found)
+        return found
+
+    return of_day
+
+
+sun_days = kept_by_day("sun-1", sun_heights_of_day)
+sun_azimuths = kept_by_day("sun-azimuth-1", sun_azimuths_of_day)

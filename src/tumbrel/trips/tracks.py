@@ -6,10 +6,19 @@ from collections import OrderedDict
 from hashlib import sha256
 from threading import Lock
 
+from tumbrel.core.document import Trip
 from tumbrel.core.formats.tracks import read_track
+from tumbrel.core.formats.tracks_out import TrackForm, write_track
+from tumbrel.core.rehearsal.outcome import rehearse
 from tumbrel.core.route.cleaning import cleaned
-from tumbrel.core.route.laying import TrackLaid, TrackQuestion, lay_track
+from tumbrel.core.route.correcting import laid_again
+from tumbrel.core.route.laying import TrackQuestion, lay_track
 from tumbrel.core.route.track import Track
+
+from .files import stem_of
+from .models import Trip as TripRow
+from .schemas import TrackAsked, TrackRead
+from .to_core import document_of, sun_days
 
 MOST_TRACKS = 3
 
@@ -17,11 +26,24 @@ _lock = Lock()
 _known: OrderedDict[str, Track] = OrderedDict()
 
 
-def lay_file(data: bytes, question: TrackQuestion) -> TrackLaid:
-    """Legs and stops of a GPX or GeoJSON file; keeps nothing. Raises BadDocument.
+def lay_file(data: bytes, asked: TrackAsked, trip: Trip | None) -> TrackRead:
+    """A GPX or GeoJSON file laid out for a trip; keeps nothing. Raises BadDocument.
 
     The last few files stay in memory cleaned, since another pace asks for the same one again.
     """
+    track = _read(data)
+    question = TrackQuestion(
+        way=asked.way,
+        factor=asked.factor,
+        start=asked.start,
+        taken=() if trip is None else tuple(item.id for item in trip.items),
+        taken_ways=() if trip is None else tuple(way.id for way in trip.ways),
+    )
+    again = None if trip is None else laid_again(trip, track, question)
+    return TrackRead(laid=lay_track(track, question), again=again)
+
+
+def _read(data: bytes) -> Track:
     key = sha256(data).hexdigest()
     with _lock:
         track = _known.get(key)
@@ -32,4 +54,11 @@ def lay_file(data: bytes, question: TrackQuestion) -> TrackLaid:
         _known.move_to_end(key)
         while len(_known) > MOST_TRACKS:
             _known.popitem(last=False)
-    return lay_track(track, question)
+    return track
+
+
+def track_file(row: TripRow, form: TrackForm) -> tuple[str, str]:
+    """Name and text of a trip's ways as a file. Raises BadDocument when it has none."""
+    document = document_of(row)
+    told = rehearse(document, sun_days=sun_days)
+    return f"{stem_of(row)}.{form}", write_track(document, told, form)

@@ -10,6 +10,7 @@ from zoneinfo import ZoneInfo
 from tumbrel.core.document import BadDocument, FieldFault, Place, Trip
 from tumbrel.core.formats.weather_table import read_weather
 from tumbrel.core.rehearsal.timeline import lay_out
+from tumbrel.core.route.daily import DailyRange, daily_weather
 from tumbrel.core.route.weather import AirTold, Weather, air_by
 from tumbrel.standins.weather import made_up
 
@@ -27,8 +28,16 @@ def air_of_service(trip: Trip, service: WeatherService = made_up) -> tuple[AirTo
     """The air of every leg and stop by a weather service. Raises BadDocument without a place."""
     place = _place(trip)
     start = trip.start.replace(tzinfo=ZoneInfo(trip.time_zone)).astimezone(UTC)
-    hours = math.ceil(lay_out(trip, sun_days).duration_ms / 3_600_000) + 2
-    return air_by(trip, service(place, start, hours), sun_days)
+    return air_by(trip, service(place, start, _hours(trip)), sun_days)
+
+
+def air_of_days(trip: Trip, days: DailyRange) -> tuple[AirTold, ...]:
+    """The same by the low and high of its days. Raises BadDocument without a place."""
+    return air_by(trip, daily_weather(trip, _place(trip), days, _hours(trip), sun_days), sun_days)
+
+
+def _hours(trip: Trip) -> int:
+    return math.ceil(lay_out(trip, sun_days).duration_ms / 3_600_000) + 2
 
 
 def air_of_file(trip: Trip, text: str, name: str) -> tuple[AirTold, ...]:

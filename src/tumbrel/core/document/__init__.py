@@ -1,5 +1,6 @@
 """The plan document: the file's, the API's and the engine's one definition."""
 
+from .angles import Activity, Angle, Mount, Serving, Verdict, Where
 from .kit import (
     Camera,
     CardSlot,
@@ -29,7 +30,6 @@ from .patterns import (
     Windows,
 )
 from .plan import (
-    Angle,
     Assignment,
     Between,
     CameraPlan,
@@ -37,7 +37,6 @@ from .plan import (
     FullBy,
     Link,
     ManualSwap,
-    Mount,
     Plan,
 )
 from .plan_file import (
@@ -64,6 +63,7 @@ from .power import (
     Source,
     Vehicle,
 )
+from .settings import EditingComputer, Preset
 from .storage import (
     Card,
     Drive,
@@ -71,6 +71,7 @@ from .storage import (
 )
 from .trip import (
     Asleep,
+    Hands,
     Importance,
     Item,
     Leg,
@@ -80,8 +81,10 @@ from .trip import (
     Stop,
     Trip,
 )
+from .way import Going, OnWay, Way
 
 __all__ = [
+    "Activity",
     "Angle",
     "Armed",
     "Asleep",
@@ -104,11 +107,14 @@ __all__ = [
     "Drive",
     "Dynamo",
     "Edge",
+    "EditingComputer",
     "FeatureDraw",
     "FeatureName",
     "FieldFault",
     "FixedMemory",
     "FullBy",
+    "Going",
+    "Hands",
     "Importance",
     "Interval",
     "Item",
@@ -122,6 +128,7 @@ __all__ = [
     "Mode",
     "Moment",
     "Mount",
+    "OnWay",
     "OtherLoad",
     "Panel",
     "Pattern",
@@ -129,7 +136,9 @@ __all__ = [
     "Plan",
     "PlanDocument",
     "Pocket",
+    "Preset",
     "Roll",
+    "Serving",
     "SetUp",
     "Socket",
     "Source",
@@ -140,7 +149,10 @@ __all__ = [
     "Takes",
     "Trip",
     "Vehicle",
+    "Verdict",
+    "Way",
     "Wet",
+    "Where",
     "Window",
     "Windows",
     "check_references",

@@ -7,9 +7,11 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
+from .angles import Serving
 from .base import HandSeconds, Key, Label, Part, Share, Watts
 from .power import Battery, BatteryFamily, Charger, OtherLoad, Pocket, PortWatts, Source
 from .references import refuse_repeats
+from .settings import Gain, Preset
 from .storage import Card, Drive, MegabytesPerSecond, SpeedClass
 
 FeatureName = Literal["screen", "radio", "positioning", "microphone", "light"]
@@ -158,14 +160,24 @@ class Camera(Part):
     clock_set: bool = True
     clock_drift_s_per_day: Annotated[float, Field(ge=-600.0, le=600.0)] = 0.0
     file_prefix: str = Field(default="", max_length=12, description="How its files begin.")
+    f_number: Annotated[float, Field(ge=0.7, le=32.0)] | None = Field(
+        default=None, description="Its lens's aperture; none: typical."
+    )
+    base_iso: Gain | None = Field(default=None, description="Its least gain; none: typical.")
+    most_iso: Gain | None = Field(
+        default=None, description="The most gain that still looks right; none: typical."
+    )
     set_ups: Annotated[tuple[SetUp, ...], Field(min_length=1, max_length=12)]
     modes: Annotated[tuple[Mode, ...], Field(min_length=1, max_length=40)]
+    presets: Annotated[tuple[Preset, ...], Field(max_length=20)] = ()
 
     @model_validator(mode="after")
     def _own_names_once(self) -> Camera:
         refuse_repeats("set-up", (s.id for s in self.set_ups))
         refuse_repeats("mode", (m.id for m in self.modes))
         refuse_repeats("feature", (f.feature for f in self.feature_draws))
+        refuse_repeats("preset", (p.id for p in self.presets))
+        refuse_repeats("preset's slot", (str(p.slot) for p in self.presets))
         return self
 
 
@@ -181,6 +193,9 @@ class Kit(Part):
     sources: Annotated[tuple[Source, ...], Field(max_length=12)] = ()
     loads: Annotated[tuple[OtherLoad, ...], Field(max_length=12)] = ()
     drives: Annotated[tuple[Drive, ...], Field(max_length=12)] = ()
+    serving: Annotated[tuple[Serving, ...], Field(max_length=200)] = Field(
+        default=(), description="What serves where, as the person knows it."
+    )
 
     @model_validator(mode="after")
     def _names_once_and_known(self) -> Kit:
@@ -196,6 +211,7 @@ class Kit(Part):
             ("drive", self.drives),
         ):
             refuse_repeats(what, (unit.id for unit in units))
+        refuse_repeats("what serves where", (f"{s.what} on {s.where}" for s in self.serving))
         for owner, what, name, known in self._names_used():
             if name not in known:
                 raise ValueError(f"{owner} names {what} '{name}', which is not in the kit")

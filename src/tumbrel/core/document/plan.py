@@ -7,14 +7,14 @@ from typing import Annotated, Literal
 
 from pydantic import Field, field_validator, model_validator
 
+from .angles import Angle, Mount
 from .base import Key, Part
 from .kit import FeatureName
 from .patterns import Pattern, Roll
 from .references import refuse_repeats
+from .settings import EditingComputer
 from .trip import Importance, refuse_offset
 
-Angle = Literal["sight", "hands", "face", "shoulder", "behind", "ground", "under_water", "camp"]
-Mount = Literal["helmet", "chest", "hand_held", "vehicle", "tripod", "wing", "other"]
 Between = Literal["off", "standby", "on"]
 SwapPolicy = Literal["early", "run_flat"]
 
@@ -30,6 +30,11 @@ class Assignment(Part):
     pattern: Pattern = Roll()
     importance: Importance = "want"
     angle: Angle | None = None
+    mount: Mount | None = Field(default=None, description="None: as the camera is carried.")
+    preset: Key | None = None
+    reason: Annotated[str, Field(max_length=200)] = Field(
+        default="", description="Why it is done so all the same; advice against it becomes a note."
+    )
 
 
 class CameraPlan(Part):
@@ -40,6 +45,7 @@ class CameraPlan(Part):
     card: Key | None = None
     angle: Angle = "sight"
     mount: Mount = "other"
+    tethered: bool = Field(default=False, description="On a tether of its own.")
     source: Key | None = Field(
         default=None, description="What feeds it in set-ups on outside power."
     )
@@ -103,6 +109,7 @@ class Plan(Part):
     full_by: Annotated[tuple[FullBy, ...], Field(max_length=60)] = ()
     copies: Annotated[tuple[Copy, ...], Field(max_length=500)] = ()
     links: Annotated[tuple[Link, ...], Field(max_length=8)] = ()
+    editing: EditingComputer | None = None
     delivery_fps: Annotated[float, Field(ge=1.0, le=240.0)] = 25.0
     by_air: bool = Field(default=False, description="The kit is carried on an aircraft.")
 

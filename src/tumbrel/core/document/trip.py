@@ -8,20 +8,19 @@ from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
 from pydantic import Field, field_validator, model_validator
 
+from .angles import Activity
 from .base import LONGEST_TRIP_S, Celsius, Key, Label, Part, Share
 from .kit import Wet
 from .patterns import Counted, Seconds
 from .power import PortWatts
-from .references import refuse_repeats
+from .references import refuse_repeats, refuse_unknown
+from .way import HeightM, OnWay, Way
 
 Importance = Literal["must", "want", "nice"]
 
-Activity = Literal[
-    "climb", "walk", "descent", "flight", "sled", "sail", "ride", "paddle", "drive", "other"
-]
 Hands = Literal["free", "stops", "never"]
 DurationS = Annotated[int, Field(ge=1, le=LONGEST_TRIP_S)]
-HeightM = Annotated[float, Field(ge=-500.0, le=9000.0)]
+AirValue = Literal["temp", "sky", "wind"]
 
 
 class Place(Part):
@@ -56,9 +55,17 @@ class Stretch(Part):
     air_from: Annotated[str, Field(max_length=60)] = Field(
         default="", description="Where temperature, sky and airflow came from; empty: typed."
     )
+    typed: Annotated[tuple[AirValue, ...], Field(max_length=3)] = Field(
+        default=(), description="Of these, what was typed over it; no weather takes it away."
+    )
+    timed_by: Literal["hand", "track", "pace"] = Field(
+        default="hand", description="Where its length in time came from."
+    )
+    on_way: OnWay | None = None
     sun_share: Share = Field(default=0.0, description="Share of the clear-sky sun on the kit.")
     gloves: bool = False
     sky: Share = Field(default=1.0, description="Share of the clear sky's light on a panel.")
+    sky_doubt: Share = Field(default=0.0, description="Eight times in ten, up and down.")
     moments: Annotated[tuple[Moment, ...], Field(max_length=20)] = ()
 
     @field_validator("not_before")
@@ -74,6 +81,9 @@ class Leg(Stretch):
     activity: Activity = "other"
     hands: Hands = "stops"
     air_mps: Annotated[float, Field(ge=0.0, le=100.0)] = 0.0
+    air_doubt_mps: Annotated[float, Field(ge=0.0, le=50.0)] = Field(
+        default=0.0, description="Eight times in ten, up and down."
+    )
     speed_mps: Annotated[float, Field(ge=0.0, le=100.0)] = Field(
         default=0.0, description="Over the ground, for a dynamo."
     )
@@ -127,6 +137,7 @@ class Trip(Part):
     time_zone: str = "UTC"
     place: Place | None = None
     items: Annotated[tuple[Item, ...], Field(min_length=1, max_length=1000)]
+    ways: Annotated[tuple[Way, ...], Field(max_length=12)] = ()
 
     @field_validator("start")
     @classmethod
@@ -153,7 +164,18 @@ class Trip(Part):
         total_s = sum(i.duration_s for i in self.items)
         if total_s > LONGEST_TRIP_S:
             raise ValueError("legs and stops together last more than 31 days")
+        self._check_ways()
         return self
+
+    def _check_ways(self) -> None:
+        refuse_repeats("way", (way.id for way in self.ways))
+        lengths = {way.id: way.length_m for way in self.ways}
+        for item in self.items:
+            if item.on_way is None:
+                continue
+            refuse_unknown(f"{item.kind} '{item.id}': way", item.on_way.way, set(lengths))
+            if item.on_way.to_m > lengths[item.on_way.way] + 1.0:
+                raise ValueError(f"{item.kind} '{item.id}' lies beyond the end of its way")
 
 
 def refuse_offset(value: datetime | None) -> datetime | None:

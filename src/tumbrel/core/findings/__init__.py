@@ -1,6 +1,6 @@
 """Findings: small checks in a registry, one file a family (E10)."""
 
-from . import batteries, cards, footage, hands, modes, picture, power, recording, trip  # noqa: F401 - each registers its checks
+from . import angles, batteries, cards, footage, hands, modes, picture, power, recording, trip  # noqa: F401 - each registers its checks
 from .registry import CHECKS, findings_of
 
 __all__ = ["CHECKS", "findings_of"]

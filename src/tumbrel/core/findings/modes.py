@@ -1,4 +1,4 @@
-"""Modes, set-ups and features that a camera does not have."""
+"""Modes, set-ups, presets and features that a camera does not have."""
 
 from __future__ import annotations
 
@@ -39,3 +39,32 @@ def feature_not_in_mode(seen: Seen) -> Iterator[Found]:
                 values: Values = {"camera": camera.name, "mode": mode.name, "feature": feature}
                 path = f"plan.assignments[{number}].features"
                 yield Found(path, values, camera.id, assignment.item)
+
+
+@check("preset_missing", "warn")
+def preset_missing(seen: Seen) -> Iterator[Found]:
+    """An assignment names a preset that its camera no longer has."""
+    for number, assignment, camera in seen.assignments():
+        known = {preset.id for preset in camera.presets}
+        if assignment.preset is not None and assignment.preset not in known:
+            values: Values = {"camera": camera.name, "preset": assignment.preset}
+            path = f"plan.assignments[{number}].preset"
+            yield Found(path, values, camera.id, assignment.item)
+
+
+@check("preset_in_another_mode", "warn")
+def preset_in_another_mode(seen: Seen) -> Iterator[Found]:
+    """A stretch uses a preset, but is planned in another mode than the preset's."""
+    for number, assignment, camera in seen.assignments():
+        preset = next((p for p in camera.presets if p.id == assignment.preset), None)
+        if preset is None or preset.mode == assignment.mode:
+            continue
+        names = {mode.id: mode.name for mode in camera.modes}
+        values: Values = {
+            "camera": camera.name,
+            "preset": preset.name,
+            "has": names.get(preset.mode, preset.mode),
+            "mode": names.get(assignment.mode, assignment.mode),
+        }
+        path = f"plan.assignments[{number}].preset"
+        yield Found(path, values, camera.id, assignment.item)

@@ -8,8 +8,9 @@ from typing import Any, get_args
 from pydantic import TypeAdapter
 
 from ..document import Item
+from ..document.angles import Activity
 from ..document.base import Part
-from ..document.trip import Activity, Hands
+from ..document.trip import Hands
 from .rows import free_key, made_of, read_rows
 
 COLUMNS = ("name", "activity", "duration", "temperature", "air", "sun", "hands", "height")

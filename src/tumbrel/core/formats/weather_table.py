@@ -13,7 +13,7 @@ from ..document.plan_file import faults_of
 from ..route.weather import Weather, WeatherHour
 from .rows import made_of, read_rows
 
-COLUMNS = ("time", "temp_c", "wind_mps", "cloud", "doubt_k")
+COLUMNS = ("time", "temp_c", "wind_mps", "cloud", "doubt_k", "wind_doubt_mps", "cloud_doubt")
 OTHER_NAMES = {
     "temperature": "temp_c",
     "temp": "temp_c",
@@ -33,8 +33,8 @@ MOST_LINES = 2001
 def read_weather(text: str, name: str, height_m: float, zone: str) -> Weather:
     """Weather of a CSV file with a line of names. Raises BadDocument naming every line at fault.
 
-    `time` like 2027-06-12 06:00 is in the `zone` unless it has an offset; `cloud` is a share or
-    per cent. The temperatures are of `height_m`.
+    `time` like 2027-06-12 06:00 is in the `zone` unless it has an offset; `cloud` and its
+    doubt are shares or per cent. The temperatures are of `height_m`.
     """
     rows = read_rows(text, MOST_LINES, empty="one hour on each line, with a line of names first")
     line, head = rows[0]
@@ -69,8 +69,9 @@ def _hour(row: dict[str, str], zone: ZoneInfo) -> WeatherHour:
     if "temp_c" not in row:
         raise ValueError("has no temp_c")
     values = {name: _number(row[name], name) for name in COLUMNS[1:] if name in row}
-    if "cloud" in values and (row["cloud"].endswith("%") or values["cloud"] > 1.0):
-        values["cloud"] /= 100.0
+    for share in {"cloud", "cloud_doubt"} & values.keys():
+        if row[share].endswith("%") or values[share] > 1.0:
+            values[share] /= 100.0
     return WeatherHour.model_validate({"at": aware, **values})
 
 

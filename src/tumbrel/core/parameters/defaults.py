@@ -104,6 +104,10 @@ class Defaults:
     off_above_boot_s: Parameter = Parameter(2.0, 1.0, 5.0, "s", "E7 Interval")
     mean_power_below_s: Parameter = Parameter(45.0, 45.0, 45.0, "s", "E7.1")
     save_s: Parameter = Parameter(3.0, 1.0, 10.0, "s", "E7 Loop")
+    # The picture
+    f_number: Parameter = Parameter(2.8, 1.8, 4.0, "", "fixed lenses of small cameras")
+    base_iso: Parameter = Parameter(100.0, 50.0, 200.0, "ISO", HABIT)
+    most_iso: Parameter = Parameter(1600.0, 800.0, 6400.0, "ISO", "grain begins to show; by taste")
     # The person
     plug_s: Parameter = Parameter(15.0, 5.0, 60.0, "s", HABIT)
     worth_unloading_s: Parameter = Parameter(1800.0, 900.0, 3600.0, "s", HABIT)

@@ -9,13 +9,16 @@ from typing import TYPE_CHECKING, Annotated, Literal
 
 from pydantic import Field
 
-from ..document import Item, Leg, Place, Stop
+from ..document import Activity, Going, Hands, Item, Leg, OnWay, Place, Stop, Way
 from ..document.base import Part
-from ..document.trip import Activity, Asleep, Hands, Socket
+from ..document.trip import Socket
+from ..document.way import MOST_COLUMNS
 from ..formats.rows import free_key
 from .cutting import Ground, Piece, halts_of, in_air_of, pieces_of
 from .ground import apart_m
-from .pace import Way, speed_mps
+from .nights import asleep_in, night_s
+from .on_way import AIR_FROM, air_c, at, leg_on
+from .pace import speed_mps
 from .profile import profile_of
 from .track import EPOCH
 
@@ -35,9 +38,6 @@ STOP_S: dict[Offer, int] = {"hut": 2700, "camp": 1800, "water": 600, "socket": 3
 SOCKET_W = 10.0
 NEAR_M = 250.0
 SHORT_HALT_S = 600.0  # a halt below this is part of its leg
-LAPSE_K_PER_M = 0.0065
-SEA_C = 15.0
-AIR_FROM = "height alone"
 WALKS: dict[Ground, Activity] = {
     "climb": "climb",
     "flat": "walk",
@@ -45,30 +45,19 @@ WALKS: dict[Ground, Activity] = {
     "air": "flight",
 }
 HANDS: dict[Activity, Hands] = {"flight": "never", "sail": "never", "drive": "never"}
-SHOWN_POINTS = 1500
-DAY_STARTS_H, SLEEPS_S = 8, 8 * 3600
 LONGEST_DAY_S, ENOUGH_DAY = 9 * 3600.0, 0.6
 
 
 class TrackQuestion(Part):
     """How a track is to be laid out."""
 
-    way: Way = "foot"
+    way: Going = "foot"
     factor: Annotated[float, Field(ge=0.2, le=5.0)] = Field(
         default=1.0, description="The person's pace: 1.2 goes a fifth faster."
     )
     start: datetime = Field(description="Local clock time, no offset.")
     taken: tuple[str, ...] = Field(default=(), description="Keys that the trip has already.")
-
-
-class TrackPicture(Part):
-    """Plan and profile for drawing, thinned: columns of equal length, and where each leg begins."""
-
-    x_m: tuple[float, ...]
-    y_m: tuple[float, ...]
-    along_m: tuple[float, ...]
-    height_m: tuple[float, ...]
-    starts_m: tuple[float, ...]
+    taken_ways: tuple[str, ...] = Field(default=(), description="Keys of ways that it has already.")
 
 
 class TrackLaid(Part):
@@ -78,11 +67,7 @@ class TrackLaid(Part):
     items: tuple[Item, ...]
     place: Place
     started_at: datetime | None = Field(description="When the track began, UTC; none: no times.")
-    timed: bool
-    length_m: float
-    ascent_m: float
-    descent_m: float
-    picture: TrackPicture
+    way: Way
     notes: tuple[str, ...]
 
 
@@ -112,19 +97,54 @@ def lay_track(track: Track, question: TrackQuestion) -> TrackLaid:
     stands = rests if track.time_s is not None else _offered(places, clock, track)
     stands = _on_edges(sorted(stands, key=lambda stand: stand.at_m), pieces)
     cut = _cut_at(pieces, [stand.at_m for stand in stands])
-    items = tuple(_items(cut, stands, profile, clock, question))
+    way = _way(track, profile, clock, question)
     begun = None if track.time_s is None else EPOCH + timedelta(seconds=float(track.time_s[0]))
     return TrackLaid(
         name=track.name or "Track",
-        items=items,
+        items=tuple(_items(cut, stands, way, question)),
         place=_place(track, profile),
         started_at=begun,
-        timed=track.time_s is not None,
-        length_m=float(track.along_m[-1]),
-        ascent_m=profile.ascent_m,
-        descent_m=profile.descent_m,
-        picture=_picture(track, profile, [piece.from_m for piece in cut]),
+        way=way,
         notes=track.notes,
+    )
+
+
+def way_again(track: Track, old: Way, question: TrackQuestion) -> Way:
+    """The way of a track that a trip has already, at another pace or from a better recording."""
+    profile = profile_of(track)
+    clock = _clock(track, profile, question, _rests(track, _places(track)))
+    fresh = _way(track, profile, clock, question)
+    return fresh.model_copy(update={"id": old.id, "name": old.name})
+
+
+def _way(track: Track, profile: Profile, clock: Array, question: TrackQuestion) -> Way:
+    """The track's columns thinned to even steps, at most as many as a document holds."""
+    import numpy as np  # noqa: PLC0415 - slow to import
+
+    count = min(MOST_COLUMNS, len(profile.height_m))
+    shown_m = np.linspace(0.0, float(track.along_m[-1]), count)
+    steps_m: Array = np.arange(len(profile.height_m), dtype=np.float64) * profile.step_m
+
+    def column(places: Array, values: Array, digits: int) -> tuple[float, ...]:
+        return tuple(np.round(np.interp(shown_m, places, values), digits).tolist())
+
+    turned = np.degrees(np.unwrap(np.radians(track.longitude)))
+    longitude = column(track.along_m, turned, 9)
+    return Way(
+        id=free_key(track.name or "way", set(question.taken_ways), "way"),
+        name=(track.name or "Way")[:60],
+        going=question.way,
+        factor=question.factor,
+        clock="pace" if track.time_s is None else "track",
+        length_m=round(float(track.along_m[-1]), 1),
+        ascent_m=round(profile.ascent_m, 1),
+        descent_m=round(profile.descent_m, 1),
+        latitude=column(track.along_m, track.latitude, 6),
+        longitude=tuple(round((each + 180.0) % 360.0 - 180.0, 6) for each in longitude),
+        height_m=()
+        if track.height_m is None
+        else column(steps_m, np.clip(profile.height_m, -500.0, 9000.0), 1),
+        moved_s=column(steps_m, np.maximum.accumulate(clock), 1),
     )
 
 
@@ -238,116 +258,60 @@ def _cut_at(pieces: list[Piece], at_m: list[float]) -> list[Piece]:
 
 
 def _items(
-    pieces: list[Piece],
-    stands: list[_Stand],
-    profile: Profile,
-    clock: Array,
-    question: TrackQuestion,
+    pieces: list[Piece], stands: list[_Stand], way: Way, question: TrackQuestion
 ) -> list[Item]:
-    import numpy as np  # noqa: PLC0415 - slow to import
-
-    at_m = np.arange(len(clock)) * profile.step_m
     names = set(question.taken)
     items: list[Item] = []
     waiting = list(stands)
     passed_s = 0.0
-
-    def height(metres: float) -> float:
-        return float(np.interp(metres, at_m, profile.height_m))
-
     for piece in pieces:
         while waiting and waiting[0].at_m <= piece.from_m + 1e-6:
-            stop = _stop(waiting.pop(0), height(piece.from_m), question.start, passed_s, names)
-            items.append(stop)
-            passed_s += stop.duration_s
-        seconds = float(np.interp(piece.to_m, at_m, clock) - np.interp(piece.from_m, at_m, clock))
-        leg = _leg(piece, seconds, (height(piece.from_m), height(piece.to_m)), question, names)
-        items.append(leg)
-        passed_s += leg.duration_s
+            items.append(_stop(waiting.pop(0), way, question.start, passed_s, names))
+            passed_s += items[-1].duration_s
+        items.append(_leg(piece, way, question, names))
+        passed_s += items[-1].duration_s
     for stand in waiting:
-        stop = _stop(stand, height(stand.at_m), question.start, passed_s, names)
-        items.append(stop)
-        passed_s += stop.duration_s
+        items.append(_stop(stand, way, question.start, passed_s, names))
+        passed_s += items[-1].duration_s
     return items
 
 
-def _leg(
-    piece: Piece,
-    seconds: float,
-    heights: tuple[float, float],
-    question: TrackQuestion,
-    names: set[str],
-) -> Leg:
+def _leg(piece: Piece, way: Way, question: TrackQuestion, names: set[str]) -> Leg:
     on_foot: Activity = WALKS[piece.ground]
     activity: Activity = on_foot if question.way == "foot" else question.way
     what = {"flat": "flat", "air": "flight"}.get(piece.ground, piece.ground)
     count = sum(name.startswith(what) for name in names) + 1
     key = free_key(f"{what}-{count}", names, "leg")
     names.add(key)
-    duration_s = max(60, round(seconds))
-    speed = piece.length_m / duration_s
-    return Leg(
+    bare = Leg(
         id=key,
         name=key.replace("-", " "),
         activity=activity,
         hands=HANDS.get(activity, "stops"),
-        duration_s=duration_s,
-        air_mps=round(min(60.0, speed), 1),
-        speed_mps=round(min(100.0, speed), 1),
-        height_start_m=_height(heights[0]),
-        height_end_m=_height(heights[1]),
+        duration_s=60,
+        timed_by=way.clock,
         air_from=AIR_FROM,
-        temp_start_c=_air_c(heights[0]),
-        temp_end_c=_air_c(heights[1]),
     )
+    return leg_on(bare, way, piece.from_m, piece.to_m)
 
 
-def _stop(
-    stand: _Stand, height_m: float, start: datetime, passed_s: float, names: set[str]
-) -> Stop:
+def _stop(stand: _Stand, way: Way, start: datetime, passed_s: float, names: set[str]) -> Stop:
+    height_m = at(way, way.height_m, stand.at_m) if way.height_m else 0.0
     key = free_key(stand.name, names, "stop")
     names.add(key)
-    now = start + timedelta(seconds=passed_s)
-    morning = (now + timedelta(hours=12)).replace(hour=DAY_STARTS_H, minute=0, second=0)
-    if morning <= now + timedelta(seconds=SLEEPS_S):
-        morning += timedelta(days=1)
-    seconds = (morning - now).total_seconds() if stand.night else stand.seconds
-    asleep_from = max(0, round(seconds) - SLEEPS_S - 3600)
+    seconds = round(stand.seconds)
+    if stand.night:
+        seconds = night_s(start + timedelta(seconds=passed_s))
     return Stop(
         id=key,
         name=stand.name,
-        duration_s=max(60, round(seconds)),
-        height_m=_height(height_m),
+        duration_s=max(60, seconds),
+        timed_by=way.clock,
+        on_way=OnWay(way=way.id, from_m=round(stand.at_m, 1), to_m=round(stand.at_m, 1)),
+        height_m=round(height_m, 1) if way.height_m else None,
         air_from=AIR_FROM,
-        temp_start_c=_air_c(height_m),
-        temp_end_c=_air_c(height_m),
+        temp_start_c=air_c(height_m),
+        temp_end_c=air_c(height_m),
         socket=Socket(watts=SOCKET_W) if stand.offer == "socket" else None,
-        asleep=Asleep(start_s=asleep_from, duration_s=SLEEPS_S) if stand.night else None,
-    )
-
-
-def _height(metres: float) -> float:
-    return round(min(9000.0, max(-500.0, metres)))
-
-
-def _air_c(height_m: float) -> float:
-    return round(min(70.0, max(-60.0, SEA_C - LAPSE_K_PER_M * height_m)), 1)
-
-
-def _picture(track: Track, profile: Profile, starts_m: list[float]) -> TrackPicture:
-    import numpy as np  # noqa: PLC0415 - slow to import
-
-    count = min(SHOWN_POINTS, len(track.along_m) + len(profile.height_m))
-    shown_m = np.linspace(0.0, float(track.along_m[-1]), count)
-    at_m: Array = np.arange(len(profile.height_m), dtype=np.float64) * profile.step_m
-
-    def column(places: Array, values: Array) -> tuple[float, ...]:
-        return tuple(np.round(np.interp(shown_m, places, values), 1).tolist())
-
-    return TrackPicture(
-        x_m=column(track.along_m, track.x_m),
-        y_m=column(track.along_m, track.y_m),
-        along_m=tuple(np.round(shown_m, 1).tolist()),
-        height_m=column(at_m, profile.height_m),
-        starts_m=tuple(round(one, 1) for one in starts_m),
+        asleep=asleep_in(seconds) if stand.night else None,
     )

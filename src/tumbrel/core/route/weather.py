@@ -14,8 +14,8 @@ from ..document import BadDocument, FieldFault, Leg, Stop, Trip
 from ..document.base import Celsius, Label, Part, Share
 from ..light import SunDays, sun_heights_of_day
 from ..rehearsal.timeline import Laid, lay_out
+from .on_way import LAPSE_K_PER_M
 
-LAPSE_K_PER_M = 0.0065  # ISO 2533, the standard atmosphere
 CLOUD_SHARE, CLOUD_POWER = 0.75, 3.4  # Kasten and Czeplak (1980), eq. 3: global radiation by cloud
 
 
@@ -28,7 +28,9 @@ class WeatherHour(Part):
         default=0.0, description="Eight times in ten the temperature lies within this, up and down."
     )
     wind_mps: Annotated[float, Field(ge=0.0, le=60.0)] = 0.0
+    wind_doubt_mps: Annotated[float, Field(ge=0.0, le=50.0)] = 0.0
     cloud: Share = 0.0
+    cloud_doubt: Share = 0.0
 
 
 class Weather(Part):
@@ -55,9 +57,11 @@ class AirTold(Part):
     temp_end_c: float
     temp_doubt_k: float
     sky: Share
+    sky_doubt: Share
     air_mps: float | None = Field(
         description="Speed and wind together; none on a stop, or where the speed is not known."
     )
+    air_doubt_mps: float
 
 
 def air_by(
@@ -88,6 +92,9 @@ def _air(part: Laid, item: Leg | Stop, start_utc: datetime, weather: Weather) ->
     first, last = hours[0], hours[-1]
     wind = sum(hour.wind_mps for hour in hours) / len(hours)
     cloud = sum(hour.cloud for hour in hours) / len(hours)
+    most_cloud = min(1.0, cloud + max(hour.cloud_doubt for hour in hours))
+    least_cloud = max(0.0, cloud - max(hour.cloud_doubt for hour in hours))
+    blows = isinstance(item, Leg) and item.speed_mps > 0.0
     return AirTold(
         item=item.id,
         name=item.name,
@@ -95,9 +102,11 @@ def _air(part: Laid, item: Leg | Stop, start_utc: datetime, weather: Weather) ->
         temp_end_c=_carried_c(last.temp_c, weather.height_m, high_m),
         temp_doubt_k=round(max(hour.doubt_k for hour in hours), 1),
         sky=round(sky_share(cloud), 2),
+        sky_doubt=round((sky_share(least_cloud) - sky_share(most_cloud)) / 2.0, 2),
         air_mps=round(min(100.0, math.hypot(item.speed_mps, wind)), 1)
-        if isinstance(item, Leg) and item.speed_mps > 0.0
+        if isinstance(item, Leg) and blows
         else None,
+        air_doubt_mps=round(max(hour.wind_doubt_mps for hour in hours), 1) if blows else 0.0,
     )
 
 
@@ -131,5 +140,7 @@ def _at(weather: Weather, name: str, moment: datetime) -> WeatherHour:
         temp_c=between(before.temp_c, after.temp_c),
         doubt_k=between(before.doubt_k, after.doubt_k),
         wind_mps=between(before.wind_mps, after.wind_mps),
+        wind_doubt_mps=between(before.wind_doubt_mps, after.wind_doubt_mps),
         cloud=between(before.cloud, after.cloud),
+        cloud_doubt=between(before.cloud_doubt, after.cloud_doubt),
     )

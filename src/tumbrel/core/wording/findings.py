@@ -55,13 +55,30 @@ SENTENCES: dict[str, str] = {
     "slower_than_delivery": "{camera} in {mode} films {fps} frames a second; the film has {film}.",
     "no_sound_in_slow_motion": "{camera} in {mode} gives no usable sound: it is slowed {slow} "
     "times, or records none.",
-    "dark_for_frame_rate": "{leg} is mostly dark: {camera} in {mode} gives each frame little "
-    "light. Fewer frames a second see more.",
-    "filter_for_half_interval": "In full sun, 1/{shutter} s in {mode} wants about {stops} stops "
-    "of neutral density on {camera} (ND {density}).",
-    "water_against_set_up": "{camera} as '{set_up}' does not stand the water on {leg}.",
-    "mount_against_activity": "{camera}'s mount does not suit {leg}: {why}. Event rules and local "
-    "law come first.",
+    "dark_for_frame_rate": "{leg} is mostly too dark for {camera} in {mode}: 1/{shutter} s wants "
+    "more than ISO {iso}. Fewer frames a second see more; or bring a light.",
+    "filter_for_half_interval": "In the brightest sun, 1/{shutter} s in {mode} wants about {stops} "
+    "stops of neutral density on {camera} (ND {density}).",
+    "slowing_not_reached": "{camera}'s preset {preset} is to be shown {wanted} times slower: that "
+    "wants {least} frames a second, its mode has {fps}.",
+    "more_than_editing_takes": "{camera} in {mode} is more than your computer takes in {over}. "
+    "Film less, or make lighter copies for the edit.",
+    "preset_missing": "{camera} has no preset '{preset}' any more. Choose another on the board.",
+    "preset_in_another_mode": "{camera}'s preset {preset} starts {has}, but {mode} is planned. "
+    "Change one of them, or a day is filmed in the wrong mode.",
+    "water_against_set_up": "{camera} does not stand the water on {leg}: {what} is not built for "
+    "it. Follow the maker's instructions.",
+    "mount_against_activity": "{camera} does not serve on {leg}: {why}. Choose another camera, "
+    "mount or angle; or say why, and it stays. Event rules and local law come first.",
+    "chosen_all_the_same": "{camera} on {leg}, though {why}. Your reason: {reason}.",
+    "helmet_rules": "{camera} sits on a helmet. Rules and the helmet's approval may not allow it, "
+    "and a mount can snag or strike in a fall. Ask the event, the maker and local law first.",
+    "tether_wanted": "{camera} wants a tether on {leg}: when its mount gives way, {harm}. Tie it, "
+    "and say so under how it is carried.",
+    "mount_blocks_door": "{camera} as '{set_up}' blocks its door: each of {count} swaps takes "
+    "{seconds} s longer. Try it at home, with gloves.",
+    "must_from_one_angle": "{moment} on {leg} must be had, and {angles} films it. A second angle "
+    "makes a cut possible, and saves it when one camera fails.",
     "one_copy_only": "{minutes} min exist in one place only when you come home. Copy them first.",
     "copy_not_finished": "{clips} clips do not reach {drive}: {why}.",
     "copy_never_begun": "The copy at {where} is never made: no hand is free, or the camera is "

@@ -1,0 +1,135 @@
+"""Mounts, angles and water against what is done on a leg (E10, job 3)."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from ..document import Assignment, Camera, Item, Mount
+from ..parameters.serving import FALLS_FROM, FALLS_ON_OTHERS, HELMET_RULES, LOST_BELOW
+from ..serving import against, carried, mount_and_angle, stands_water, where_of
+from .registry import Found, Seen, Values, check
+
+LOSES = 2  # angles from which a must is safe
+
+
+def _placed(seen: Seen) -> Iterator[tuple[int, Assignment, Camera, Item, Mount]]:
+    """Every assignment with its leg or stop and the mount that holds on it."""
+    document = seen.played.document
+    plans = {camera.id: carried(document, camera.id) for camera in document.kit.cameras}
+    for number, assignment, camera in seen.assignments():
+        item = seen.played.timeline.by_id[assignment.item].item
+        if item is not None:
+            yield number, assignment, camera, item, mount_and_angle(plans[camera.id], assignment)[0]
+
+
+@check("mount_against_activity", "warn")
+def mount_against_activity(seen: Seen) -> Iterator[Found]:
+    """A mount or angle that does not serve on a leg, and no reason is given."""
+    for number, assignment, camera, item, why in _spoken_against(seen):
+        if not assignment.reason:
+            values: Values = {"camera": camera.name, "leg": item.name, "why": why}
+            yield Found(f"plan.assignments[{number}]", values, camera.id, item.id)
+
+
+@check("chosen_all_the_same", "note")
+def chosen_all_the_same(seen: Seen) -> Iterator[Found]:
+    """The same, with the person's reason: their choice wins."""
+    for number, assignment, camera, item, why in _spoken_against(seen):
+        if assignment.reason:
+            values: Values = {"camera": camera.name, "leg": item.name, "why": why}
+            values = {**values, "reason": assignment.reason.rstrip(".")}
+            yield Found(f"plan.assignments[{number}]", values, camera.id, item.id)
+
+
+def _spoken_against(seen: Seen) -> Iterator[tuple[int, Assignment, Camera, Item, str]]:
+    document = seen.played.document
+    plans = {camera.id: carried(document, camera.id) for camera in document.kit.cameras}
+    for number, assignment, camera, item, mount in _placed(seen):
+        angle = mount_and_angle(plans[camera.id], assignment)[1]
+        rules = against(document.kit, item, mount, angle)
+        if rules:
+            yield number, assignment, camera, item, rules[0][1]
+
+
+@check("water_against_set_up", "stop")
+def water_against_set_up(seen: Seen) -> Iterator[Found]:
+    """A set-up, or the power module in it, that does not stand the leg's water."""
+    for number, assignment, camera, item, _ in _placed(seen):
+        set_up = next((s for s in camera.set_ups if s.id == assignment.set_up), None)
+        if set_up is None or stands_water(set_up, item):
+            continue
+        module = set_up.hot_swap or set_up.power != "battery"
+        what = f"the power module of '{set_up.name}'" if module else f"'{set_up.name}'"
+        values: Values = {"camera": camera.name, "what": what, "leg": item.name}
+        yield Found(f"plan.assignments[{number}].set_up", values, camera.id, item.id)
+
+
+@check("helmet_rules", "note")
+def helmet_rules(seen: Seen) -> Iterator[Found]:
+    """A camera on a helmet, where rules and approvals often speak against it; once a camera."""
+    said: set[str] = set()
+    for _, _, camera, item, mount in _placed(seen):
+        if mount == "helmet" and where_of(item) in HELMET_RULES and camera.id not in said:
+            said.add(camera.id)
+            yield Found(_carried_path(seen, camera), {"camera": camera.name}, camera.id, item.id)
+
+
+@check("tether_wanted", "warn")
+def tether_wanted(seen: Seen) -> Iterator[Found]:
+    """A camera that falls on others, or is lost, when its mount gives way; once a camera."""
+    said: set[str] = set()
+    for _, _, camera, item, mount in _placed(seen):
+        where = where_of(item)
+        over = where in FALLS_ON_OTHERS
+        if mount not in FALLS_FROM or not (over or where in LOST_BELOW) or camera.id in said:
+            continue
+        if carried(seen.played.document, camera.id).tethered:
+            continue
+        said.add(camera.id)
+        harm = "it falls on whoever is below" if over else "it is lost"
+        values: Values = {"camera": camera.name, "leg": item.name, "harm": harm}
+        yield Found(_carried_path(seen, camera), values, camera.id, item.id)
+
+
+@check("mount_blocks_door", "note")
+def mount_blocks_door(seen: Seen) -> Iterator[Found]:
+    """Swaps of a camera whose mount blocks its door: what that costs in all."""
+    for number, run in enumerate(seen.played.cameras):
+        swaps = [d for d in seen.played.hands.done if d.camera == number and d.kind == "swap"]
+        asked = {s.id: s for s in run.camera.set_ups if s.door_blocked_s > 0.0}
+        used = [a.set_up for _, a, c in seen.assignments() if c.id == run.camera.id]
+        blocked = next((asked[name] for name in used if name in asked), None)
+        if swaps and blocked is not None:
+            values: Values = {
+                "camera": run.camera.name,
+                "set_up": blocked.name,
+                "seconds": round(blocked.door_blocked_s),
+                "count": len(swaps),
+            }
+            yield Found(f"kit.cameras[{number}].set_ups", values, run.camera.id)
+
+
+@check("must_from_one_angle", "note")
+def must_from_one_angle(seen: Seen) -> Iterator[Found]:
+    """A moment that must be had, on a leg that fewer than two angles film."""
+    angles: dict[str, set[str]] = {}
+    document = seen.played.document
+    plans = {camera.id: carried(document, camera.id) for camera in document.kit.cameras}
+    for _, assignment, camera in seen.assignments():
+        angle = mount_and_angle(plans[camera.id], assignment)[1]
+        angles.setdefault(assignment.item, set()).add(angle)
+    for number, item in enumerate(document.trip.items):
+        musts = [one.name for one in item.moments if one.importance == "must"]
+        count = len(angles.get(item.id, set()))
+        if musts and count < LOSES:
+            values: Values = {
+                "moment": musts[0],
+                "leg": item.name,
+                "angles": "no angle" if count == 0 else "one angle only",
+            }
+            yield Found(f"trip.items[{number}].moments", values, None, item.id)
+
+
+def _carried_path(seen: Seen, camera: Camera) -> str:
+    cameras = [one.camera for one in seen.played.document.plan.cameras]
+    return f"plan.cameras[{cameras.index(camera.id)}]" if camera.id in cameras else "plan.cameras"

@@ -1,0 +1,246 @@
+"""Light, shutter, filter, gain and slowing of one camera on one leg, each with its arithmetic."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+from .document import (
+    Assignment,
+    Camera,
+    EditingComputer,
+    Interval,
+    Item,
+    Mode,
+    PlanDocument,
+    Preset,
+)
+from .document.base import Part
+from .exposure import (
+    dark_below_lx,
+    daylight_lx,
+    filter_stops,
+    gain_iso,
+    half_interval_s,
+    lens_ev,
+    light_ev,
+    nearest_filter,
+    slowing,
+)
+from .light import STEP_MS
+from .parameters import DEFAULTS, Defaults
+from .rehearsal.timeline import Timeline
+from .wording import picture as words
+
+SumOf = Literal["slowing", "least_rate", "shutter", "light", "filter", "low_light", "editing"]
+
+
+class Sum(Part):
+    """One answer in words, how it was reckoned, and whether it is as wanted."""
+
+    what: SumOf
+    text: str
+    how: str
+    good: bool = True
+
+
+class PictureTold(Part):
+    """What one camera's picture wants on one leg or stop."""
+
+    camera: str
+    item: str
+    sums: tuple[Sum, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Lens:
+    """What a mode and its preset put before the light: aperture, shutter [s], gains [ISO]."""
+
+    f_number: float
+    shutter_s: float
+    base_iso: float
+    most_iso: float
+    fitted_stops: float
+    biased_ev: float
+
+
+@dataclass(frozen=True, slots=True)
+class Light:
+    """Light on a leg or stop, its least and most: sun heights [deg], lux, exposure values."""
+
+    low_deg: float
+    high_deg: float
+    low_lx: float
+    high_lx: float
+
+    @property
+    def low_ev(self) -> float:
+        """The darkest exposure value."""
+        return light_ev(self.low_lx)
+
+    @property
+    def high_ev(self) -> float:
+        """The brightest exposure value."""
+        return light_ev(self.high_lx)
+
+
+def preset_of(camera: Camera, asked: Assignment | None) -> Preset | None:
+    """The preset that a stretch uses; None without one, or when the camera has it no more."""
+    key = None if asked is None else asked.preset
+    return next((one for one in camera.presets if one.id == key), None)
+
+
+def lens_of(camera: Camera, mode: Mode, preset: Preset | None, defaults: Defaults) -> Lens:
+    """Aperture, shutter and gains by the camera and its preset, else what is typical."""
+    shutter_s = half_interval_s(mode.fps)
+    if preset is not None and preset.shutter_per_s is not None:
+        shutter_s = 1.0 / preset.shutter_per_s
+    most = camera.most_iso or defaults.most_iso.value
+    if preset is not None and preset.most_gain_iso is not None:
+        most = preset.most_gain_iso
+    return Lens(
+        f_number=camera.f_number or defaults.f_number.value,
+        shutter_s=shutter_s,
+        base_iso=camera.base_iso or defaults.base_iso.value,
+        most_iso=most,
+        fitted_stops=preset.filter_stops if preset else 0.0,
+        biased_ev=preset.exposure_ev if preset else 0.0,
+    )
+
+
+def light_on(line: Timeline, item: Item) -> Light | None:
+    """The least and most light of a leg or stop by its sun and sky; None without a place."""
+    if line.sun is None:
+        return None
+    heights = _sun_on(line, item)
+    low, high = min(heights), max(heights)
+    return Light(low, high, daylight_lx(low, item.sky), daylight_lx(high, item.sky))
+
+
+def dark_share(line: Timeline, item: Item, lens: Lens) -> float:
+    """Share of a leg's steps whose light wants more than the most gain; 0 without a place."""
+    if line.sun is None:
+        return 0.0
+    needs_lx = dark_below_lx(lens.f_number, lens.shutter_s, lens.most_iso)
+    needs_lx *= float(2.0 ** (lens.fitted_stops + lens.biased_ev))
+    steps = _sun_on(line, item)
+    return sum(daylight_lx(each, item.sky) < needs_lx for each in steps) / len(steps)
+
+
+def _sun_on(line: Timeline, item: Item) -> tuple[float, ...]:
+    """Heights of the sun [deg] at the steps that a leg or stop touches."""
+    assert line.sun is not None
+    part = line.by_id[item.id]
+    first = (part.start_ms + line.into_ms) // STEP_MS
+    last = (part.end_ms - 1 + line.into_ms) // STEP_MS
+    return line.sun.height_deg[first : last + 1]
+
+
+def _gain(lens: Lens, lux: float) -> float:
+    seen_ev = light_ev(lux) - lens.fitted_stops - lens.biased_ev
+    return gain_iso(seen_ev, lens.f_number, lens.shutter_s)
+
+
+def picture_told(
+    document: PlanDocument,
+    line: Timeline,
+    camera: Camera,
+    item: Item,
+    defaults: Defaults = DEFAULTS,
+) -> PictureTold:
+    """Everything reckoned for a camera on a leg, as asked there or by its first mode."""
+    plan = document.plan
+    known = (a for a in plan.assignments if a.camera == camera.id and a.item == item.id)
+    asked = next(known, None)
+    preset = preset_of(camera, asked)
+    mode = next((m for m in camera.modes if asked and m.id == asked.mode), camera.modes[0])
+    lens = lens_of(camera, mode, preset, defaults)
+    frames = asked is not None and isinstance(asked.pattern, Interval)
+    sums: list[Sum] = [] if frames else [*_rates(camera, mode, preset, plan.delivery_fps)]
+    sums.append(_shutter(mode, preset))
+    light = light_on(line, item)
+    if light is None:
+        sums.append(Sum(what="light", text=words.NO_PLACE, how="", good=False))
+    else:
+        sums += [_light(light, item), _filter(light, lens), _low_light(light, lens)]
+    if plan.editing is not None and not frames:
+        sums.append(_editing(mode, plan.editing))
+    return PictureTold(camera=camera.id, item=item.id, sums=tuple(sums))
+
+
+def _rates(camera: Camera, mode: Mode, preset: Preset | None, film: float) -> list[Sum]:
+    factor = slowing(mode.fps, film)
+    how = f"{mode.fps:g} / {film:g} = {factor:.3g}"
+    sums = [Sum(what="slowing", text=words.slowing(factor), how=how, good=factor >= 0.99)]
+    if preset is not None and preset.slowing is not None:
+        least = preset.slowing * film
+        modes = [one.name for one in camera.modes if one.fps >= least - 0.01 * least]
+        sums.append(
+            Sum(
+                what="least_rate",
+                text=words.least_rate(preset.slowing, least, modes),
+                how=f"{preset.slowing:g} × {film:g} = {least:g}",
+                good=mode.fps >= least - 0.01 * least,
+            )
+        )
+    return sums
+
+
+def _shutter(mode: Mode, preset: Preset | None) -> Sum:
+    half = f"1 / (2 × {mode.fps:g}) = 1/{2 * mode.fps:g} s"
+    chosen = preset.shutter_per_s if preset else None
+    if chosen is None:
+        return Sum(what="shutter", text=f"1/{2 * mode.fps:g} s", how=half)
+    near = 0.6 <= chosen / (2.0 * mode.fps) <= 1.7
+    text = words.chosen_shutter(chosen, mode.fps)
+    return Sum(what="shutter", text=text, how=half, good=near)
+
+
+def _light(light: Light, item: Item) -> Sum:
+    return Sum(
+        what="light",
+        text=words.span("EV", light.low_ev, light.high_ev),
+        how=words.light_how(light.low_deg, light.high_deg, light.low_lx, light.high_lx, item.sky),
+    )
+
+
+def _filter(light: Light, lens: Lens) -> Sum:
+    taken = lens_ev(lens.f_number, lens.shutter_s)
+    stops = filter_stops(
+        light.high_ev - lens.biased_ev, lens.f_number, lens.shutter_s, lens.base_iso
+    )
+    fits = nearest_filter(stops)
+    return Sum(
+        what="filter",
+        text=words.filter_text(fits, stops, lens.fitted_stops),
+        how=words.filter_how(light.high_ev, lens.f_number, lens.shutter_s, taken, lens.base_iso),
+        good=abs(lens.fitted_stops - stops) <= 1.5 or (fits == 0 and lens.fitted_stops == 0.0),
+    )
+
+
+def _low_light(light: Light, lens: Lens) -> Sum:
+    wants = _gain(lens, light.low_lx)
+    return Sum(
+        what="low_light",
+        text=words.low_light(wants, lens.most_iso, lens.base_iso, light.low_deg),
+        how=words.low_light_how(light.low_ev, lens.f_number, lens.shutter_s, lens.fitted_stops),
+        good=wants <= lens.most_iso,
+    )
+
+
+def _editing(mode: Mode, computer: EditingComputer) -> Sum:
+    mine = mode.width_px * mode.height_px * mode.fps / 1e6
+    takes = computer.width_px * computer.height_px * computer.fps / 1e6
+    over = over_editing(mode, computer)
+    how = f"{mode.width_px} × {mode.height_px} × {mode.fps:g} = {mine:.0f} of {takes:.0f} Mpx/s"
+    return Sum(what="editing", text=words.editing(over), how=how, good=not over)
+
+
+def over_editing(mode: Mode, computer: EditingComputer) -> str:
+    """In what a mode is more than the computer takes; empty when it takes it."""
+    pixels = mode.width_px * mode.height_px * mode.fps
+    if pixels > computer.width_px * computer.height_px * computer.fps:
+        return "picture size and rate"
+    if computer.mbps is not None and mode.video_mbps > computer.mbps:
+        return "bitrate"
+    return ""

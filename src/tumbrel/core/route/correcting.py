@@ -1,0 +1,297 @@
+"""Corrections of a route by hand on its way, and the same way laid out again under them."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from ..document import Activity, BadDocument, FieldFault, Item, Leg, OnWay, Plan, Stop, Trip, Way
+from ..document.base import DAY_S, Key, Label, Part
+from ..formats.rows import free_key
+from .ground import apart_m
+from .laying import HANDS, TrackQuestion, way_again
+from .nights import nights_again
+from .on_way import AIR_FROM, air_c, height_at, leg_on, place_at, way_of
+from .track import Track
+
+LEAST_M = 20.0  # no leg gets shorter by hand
+SAME_LENGTH, SAME_PLACE_M, LOOKED_AT = 0.02, 40.0, 60
+
+Along = Annotated[float, Field(ge=0.0, le=40_000_000.0, description="Metres along the way.")]
+
+
+class EdgeMoved(Part):
+    """The end of a leg, and the start of the next one, moved along the way."""
+
+    kind: Literal["edge"] = "edge"
+    item: Key
+    to_m: Along
+
+
+class Merged(Part):
+    """A leg and the next one made one; stops between them go."""
+
+    kind: Literal["merge"] = "merge"
+    item: Key
+
+
+class Cut(Part):
+    """A leg cut in two."""
+
+    kind: Literal["cut"] = "cut"
+    item: Key
+    at_m: Along
+
+
+class Halted(Part):
+    """A stop put on a leg, which is cut there."""
+
+    kind: Literal["halt"] = "halt"
+    item: Key
+    at_m: Along
+    name: Label = "Halt"
+    duration_s: Annotated[int, Field(ge=60, le=2 * DAY_S)] = 900
+
+
+class Done(Part):
+    """What is done on a leg, changed."""
+
+    kind: Literal["activity"] = "activity"
+    item: Key
+    activity: Activity
+
+
+Correction = Annotated[EdgeMoved | Merged | Cut | Halted | Done, Field(discriminator="kind")]
+
+
+@dataclass(frozen=True, slots=True)
+class Corrected:
+    """A trip and its plan after a correction."""
+
+    trip: Trip
+    plan: Plan
+
+
+def corrected(trip: Trip, plan: Plan, correction: Correction) -> Corrected:
+    """Trip and plan after one correction. Raises BadDocument where it cannot be made.
+
+    What was asked on a leg that is cut is asked on both parts; what was asked on either of two
+    merged legs is asked on the whole, by the first where both ask a camera.
+    """
+    place = _place_of(trip, correction.item)
+    if isinstance(correction, EdgeMoved):
+        done = Corrected(_edge_moved(trip, place, correction.to_m), plan)
+    elif isinstance(correction, Merged):
+        done = _merged(trip, plan, place)
+    elif isinstance(correction, Done):
+        done = Corrected(_done(trip, place, correction.activity), plan)
+    else:
+        done = _cut(trip, plan, place, correction)
+    return Corrected(nights_again(done.trip), done.plan)
+
+
+def same_way(track: Track, way: Way) -> bool:
+    """Whether a track goes the way that a trip has: as long within 2 %, and never far from it.
+
+    Sixty places of both are compared; on average they may lie 40 m apart, so that another
+    recording, or one thinned by another program, counts as the same.
+    """
+    import numpy as np  # noqa: PLC0415 - slow to import
+
+    length_m = float(track.along_m[-1])
+    if abs(length_m - way.length_m) > SAME_LENGTH * way.length_m:
+        return False
+    shares = np.linspace(0.0, 1.0, LOOKED_AT)
+    mine = np.array([place_at(way, float(share) * way.length_m) for share in shares])
+    turned = np.degrees(np.unwrap(np.radians(track.longitude)))
+    theirs = [np.interp(shares * length_m, track.along_m, one) for one in (track.latitude, turned)]
+    apart = apart_m(mine[:, 0], mine[:, 1], theirs[0], theirs[1])
+    return float(np.mean(apart)) < SAME_PLACE_M
+
+
+def laid_again(trip: Trip, track: Track, question: TrackQuestion) -> Trip | None:
+    """The trip with the same way laid out again by the new pace or clock; None when it has none.
+
+    Every leg stays where it was cut by hand, with its name, activity, air, moments and plan.
+    """
+    old = next((way for way in trip.ways if same_way(track, way)), None)
+    if old is None:
+        return None
+    way = way_again(track, old, question)
+    stretch = way.length_m / old.length_m
+    items = tuple(_again(item, way, stretch) for item in trip.items)
+    ways = tuple(way if one.id == way.id else one for one in trip.ways)
+    return nights_again(trip.model_copy(update={"items": items, "ways": ways}))
+
+
+def _again(item: Item, way: Way, stretch: float) -> Item:
+    if item.on_way is None or item.on_way.way != way.id:
+        return item
+    from_m, to_m = item.on_way.from_m * stretch, min(way.length_m, item.on_way.to_m * stretch)
+    return leg_on(item, way, from_m, to_m) if isinstance(item, Leg) else _stop_on(item, way, to_m)
+
+
+def _stop_on(stop: Stop, way: Way, at_m: float) -> Stop:
+    height = height_at(way, at_m)
+    warm = air_c(height)
+    air = {"temp_start_c": warm, "temp_end_c": warm}
+    if stop.air_from != AIR_FROM or "temp" in stop.typed:
+        air = {}
+    lies = OnWay(way=way.id, from_m=round(at_m, 1), to_m=round(at_m, 1))
+    return stop.model_copy(update={"on_way": lies, "height_m": height, **air})
+
+
+def _refused(place: int, why: str) -> BadDocument:
+    return BadDocument((FieldFault(f"trip.items[{place}]", why),))
+
+
+def _place_of(trip: Trip, key: str) -> int:
+    keys = [item.id for item in trip.items]
+    if key not in keys:
+        why = f"leg '{key}' is not in the trip any more"
+        raise BadDocument((FieldFault("trip.items", why),))
+    return keys.index(key)
+
+
+def _leg_at(trip: Trip, place: int) -> tuple[Leg, Way, OnWay]:
+    leg = trip.items[place]
+    found = way_of(trip, leg)
+    if not isinstance(leg, Leg) or found is None:
+        raise _refused(place, f"'{leg.name}' is no leg on a way: open a track first, or type it")
+    return leg, *found
+
+
+def _next_leg(trip: Trip, place: int, way: Way) -> int:
+    """Where the next leg on the same way stands. Raises BadDocument when there is none."""
+    for number in range(place + 1, len(trip.items)):
+        item = trip.items[number]
+        if item.on_way is None or item.on_way.way != way.id:
+            break
+        if isinstance(item, Leg):
+            return number
+    raise _refused(place, f"no leg of the same way follows '{trip.items[place].name}'")
+
+
+def _with_items(trip: Trip, items: list[Item]) -> Trip:
+    if len(items) > 1000:
+        raise BadDocument((FieldFault("trip.items", "a trip has at most 1000 legs and stops"),))
+    return trip.model_copy(update={"items": tuple(items)})
+
+
+def _edge_moved(trip: Trip, place: int, to_m: float) -> Trip:
+    leg, way, lies = _leg_at(trip, place)
+    after = _next_leg(trip, place, way)
+    follower, _, ends = _leg_at(trip, after)
+    if ends.to_m - lies.from_m < 2.0 * LEAST_M:
+        raise _refused(place, "both legs together are too short to be parted elsewhere")
+    edge_m = min(max(to_m, lies.from_m + LEAST_M), ends.to_m - LEAST_M)
+    items = list(trip.items)
+    items[place] = leg_on(leg, way, lies.from_m, edge_m)
+    for number in range(place + 1, after):
+        stop = items[number]
+        assert isinstance(stop, Stop)
+        items[number] = _stop_on(stop, way, edge_m)
+    items[after] = leg_on(follower, way, edge_m, ends.to_m)
+    return _with_items(trip, items)
+
+
+def _merged(trip: Trip, plan: Plan, place: int) -> Corrected:
+    leg, way, lies = _leg_at(trip, place)
+    after = _next_leg(trip, place, way)
+    follower, _, ends = _leg_at(trip, after)
+    longer = max((leg, follower), key=lambda one: one.duration_s)
+    by_hand = leg.timed_by == follower.timed_by == "hand"
+    joined = longer.model_copy(
+        update={
+            "id": leg.id,
+            "name": leg.name,
+            "not_before": leg.not_before,
+            "timed_by": "hand" if by_hand else way.clock,
+            "duration_s": leg.duration_s + follower.duration_s,
+            "temp_start_c": leg.temp_start_c,
+            "temp_end_c": follower.temp_end_c,
+            "moments": (*leg.moments, *follower.moments)[:20],
+        }
+    )
+    items = [*trip.items[:place], leg_on(joined, way, lies.from_m, ends.to_m)]
+    gone = {item.id for item in trip.items[place + 1 : after + 1]}
+    items += trip.items[after + 1 :]
+    return Corrected(_with_items(trip, items), _asked_on(plan, follower.id, leg.id, gone))
+
+
+def _asked_on(plan: Plan, from_id: str, to_id: str, gone: set[str]) -> Plan:
+    """The plan with what was asked on a leg that is now part of another, less all that is gone."""
+    busy = {one.camera for one in plan.assignments if one.item == to_id}
+    asked = [
+        one.model_copy(update={"item": to_id})
+        if one.item == from_id and one.camera not in busy
+        else one
+        for one in plan.assignments
+    ]
+    return plan.model_copy(
+        update={
+            "assignments": tuple(one for one in asked if one.item not in gone),
+            "swaps": tuple(one for one in plan.swaps if one.item not in gone),
+            "copies": tuple(one for one in plan.copies if one.item not in gone),
+        }
+    )
+
+
+def _cut(trip: Trip, plan: Plan, place: int, correction: Cut | Halted) -> Corrected:
+    leg, way, lies = _leg_at(trip, place)
+    at_m = correction.at_m
+    if not lies.from_m + LEAST_M <= at_m <= lies.to_m - LEAST_M:
+        raise _refused(place, f"'{leg.name}' cannot be cut at {at_m:.0f} m: that is not within it")
+    taken = {item.id for item in trip.items}
+    key = free_key(leg.id, taken, "leg")
+    share = (at_m - lies.from_m) / (lies.to_m - lies.from_m)
+    middle_c = round(leg.temp_start_c + share * (leg.temp_end_c - leg.temp_start_c), 1)
+    first_s = max(1, min(leg.duration_s - 1, round(leg.duration_s * share)))
+    first = leg.model_copy(update={"temp_end_c": middle_c, "duration_s": first_s})
+    changed = {
+        "id": key,
+        "name": f"{leg.name}, on"[:60],
+        "not_before": None,
+        "temp_start_c": middle_c,
+        "duration_s": max(1, leg.duration_s - first_s),
+        "moments": tuple(one for one in leg.moments if one.per_hour is not None),
+    }
+    second = leg_on(leg.model_copy(update=changed), way, at_m, lies.to_m)
+    between: list[Item] = []
+    if isinstance(correction, Halted):
+        between = [_halt(correction, first, free_key(correction.name, taken | {key}, "halt"), way)]
+    items = [*trip.items[:place], leg_on(first, way, lies.from_m, at_m), *between, second]
+    items += trip.items[place + 1 :]
+    more = tuple(
+        one.model_copy(update={"item": key}) for one in plan.assignments if one.item == leg.id
+    )
+    after = plan.model_copy(update={"assignments": (*plan.assignments, *more)})
+    return Corrected(_with_items(trip, items), after)
+
+
+def _halt(correction: Halted, before: Leg, key: str, way: Way) -> Stop:
+    stop = Stop(
+        id=key,
+        name=correction.name,
+        duration_s=correction.duration_s,
+        temp_start_c=before.temp_end_c,
+        temp_end_c=before.temp_end_c,
+        temp_doubt_k=before.temp_doubt_k,
+        air_from=before.air_from,
+        sky=before.sky,
+        sky_doubt=before.sky_doubt,
+        sun_share=before.sun_share,
+        gloves=before.gloves,
+    )
+    return _stop_on(stop, way, correction.at_m)
+
+
+def _done(trip: Trip, place: int, activity: Activity) -> Trip:
+    leg, way, lies = _leg_at(trip, place)
+    hands = HANDS.get(activity, "stops")
+    changed = leg.model_copy(update={"activity": activity, "hands": hands})
+    items = list(trip.items)
+    items[place] = leg_on(changed, way, lies.from_m, lies.to_m)
+    return _with_items(trip, items)

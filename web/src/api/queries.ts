@@ -1,5 +1,5 @@
 import { queryOptions } from "@tanstack/react-query";
-import type { Way } from "../domain/track";
+import type { Going } from "../domain/track";
 import { client, csrfToken, type Schemas, unwrap } from "./client";
 
 /** Every query of the page, made in one place. */
@@ -14,6 +14,13 @@ export const queries = {
       staleTime: Infinity,
     }),
   kits: () => queryOptions({ queryKey: ["kits"], queryFn: () => unwrap(client.GET("/api/kits")) }),
+  zone: (latitude: number, longitude: number) =>
+    queryOptions({
+      queryKey: ["zone", latitude, longitude],
+      queryFn: () =>
+        unwrap(client.GET("/api/time-zone", { params: { query: { latitude, longitude } } })),
+      staleTime: Infinity,
+    }),
   kit: (id: number) =>
     queryOptions({
       queryKey: ["kit", id],
@@ -57,31 +64,54 @@ export async function openPlanFile(file: ArrayBuffer): Promise<Schemas["TripStat
 
 export interface TrackAsked {
   file: Blob;
-  way: Way;
+  way: Going;
   factor: number;
   start: string;
-  taken: readonly string[];
+  trip: number;
 }
 
-/** Legs and stops of a GPX or GeoJSON file; keeps nothing. */
-export function layTrack(asked: TrackAsked): Promise<Schemas["TrackLaid"]> {
-  const { file, way, factor, start, taken } = asked;
+/** Legs and stops of a GPX or GeoJSON file for a trip; keeps nothing. */
+export function layTrack(asked: TrackAsked): Promise<Schemas["TrackRead"]> {
+  const { file, way, factor, start, trip } = asked;
   const query = new URLSearchParams({
     way,
     factor: String(factor),
     start,
-    taken: taken.join(","),
+    trip: String(trip),
   });
   return sendFile(`/api/tracks?${query.toString()}`, "application/octet-stream", file);
 }
 
-/** The air of every leg and stop by made-up weather, or by the hours of a CSV; keeps nothing. */
-export function airOf(
-  trip: Schemas["Trip"],
-  file: { text: string; name: string } | null,
-): Promise<Schemas["AirTold"][]> {
-  const { text, name } = file ?? { text: null, name: "made-up weather" };
-  return unwrap(client.POST("/api/air", { body: { trip, text, name } }));
+/** A trip and its plan after a correction of its route by hand; keeps nothing. */
+export function correctRoute(asked: Schemas["CorrectionAsked"]): Promise<Schemas["TripAndPlan"]> {
+  return unwrap(client.POST("/api/corrections", { body: asked }));
+}
+
+/** Plan, ground, air and sun of a trip for its picture; keeps nothing. */
+export function tellRoute(trip: Schemas["Trip"]): Promise<Schemas["RouteTold"]> {
+  return unwrap(client.POST("/api/route", { body: { trip } }));
+}
+
+/** Which cameras serve on each leg and stop; keeps nothing. */
+export function tellServing(document: Schemas["PlanDocument"]): Promise<Schemas["ServingTold"]> {
+  return unwrap(client.POST("/api/serving", { body: document }));
+}
+
+/** Light, shutter, filter and slowing of a camera on a leg, with their arithmetic. */
+export function tellPicture(asked: Schemas["PictureAsked"]): Promise<Schemas["PictureTold"]> {
+  return unwrap(client.POST("/api/picture", { body: asked }));
+}
+
+/** Where a trip's ways are had as a file. */
+export function trackAddress(trip: number, form: "gpx" | "geojson"): string {
+  return `/api/trips/${String(trip)}/track?form=${form}`;
+}
+
+export type AirAsked = Omit<Schemas["AirAsked"], "trip" | "name"> & { name: string };
+
+/** The air of every leg and stop by a file's hours, a day's low and high, or made up. */
+export function airOf(trip: Schemas["Trip"], from: AirAsked): Promise<Schemas["AirTold"][]> {
+  return unwrap(client.POST("/api/air", { body: { trip, ...from } }));
 }
 
 function sendFile<Answer>(address: string, type: string, body: BodyInit): Promise<Answer> {

@@ -4,7 +4,8 @@ import { useQuery } from "@tanstack/react-query";
 import { useKeptTrip } from "../api/keptTrip";
 import { queries } from "../api/queries";
 import { useRehearsal } from "../api/useRehearsal";
-import type { PlanDocument, TripState } from "../domain/types";
+import { withoutWays } from "../domain/track";
+import type { PlanDocument, Trip, TripState } from "../domain/types";
 import { useCommands } from "./commands";
 import { Conflicts } from "./Conflicts";
 import { ThemeContext } from "./themeContext";
@@ -18,15 +19,15 @@ const PLACES = [
   { to: "board", name: "Board" },
 ];
 
-const documents = new WeakMap<TripState["plan"], PlanDocument>();
+const documents = new WeakMap<TripState["plan"], { trip: Trip; document: PlanDocument }>();
 
-/** The document of a trip; the same one as long as kit, trip and plan are, whatever the version. */
+/** The document of a trip to rehearse; the same one as long as kit, trip and plan are the same. */
 function documentOf({ kit, trip, plan }: TripState): PlanDocument {
   const known = documents.get(plan);
-  if (known?.kit === kit && known.trip === trip) return known;
-  const made: PlanDocument = { tumbrel: 1, kit, trip, plan };
-  documents.set(plan, made);
-  return made;
+  if (known?.document.kit === kit && known.trip === trip) return known.document;
+  const document: PlanDocument = { tumbrel: 1, kit, trip: withoutWays(trip), plan };
+  documents.set(plan, { trip, document });
+  return document;
 }
 
 /** One trip: its head, the way between its places, and what all places share. */

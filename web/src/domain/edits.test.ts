@@ -45,6 +45,7 @@ const EMPTY: Kit = {
   sources: [],
   loads: [],
   drives: [],
+  serving: [],
 };
 
 describe("assignments", () => {

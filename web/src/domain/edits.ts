@@ -33,6 +33,9 @@ export function freshAssignment(plan: Plan, camera: Camera, item: string): Assig
     pattern: { kind: "roll" },
     importance: "want" satisfies Importance,
     angle: null,
+    mount: null,
+    preset: null,
+    reason: "",
   };
 }
 
@@ -70,6 +73,7 @@ export function cameraPlan(plan: Plan, camera: string): CameraPlan {
       source: null,
       between: "off",
       radio_left_on: false,
+      tethered: false,
     }
   );
 }

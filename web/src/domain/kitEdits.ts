@@ -147,8 +147,12 @@ export function withNewCamera(kit: Kit): { kit: Kit; camera: string } {
     clock_set: true,
     clock_drift_s_per_day: 0,
     file_prefix: "",
+    f_number: null,
+    base_iso: null,
+    most_iso: null,
     set_ups: [freshSetUp([])],
     modes: [freshMode([])],
+    presets: [],
   };
   const families = known ? kit.families : [...kit.families, family];
   const larger = { ...kit, families, cameras: [...kit.cameras, camera] };

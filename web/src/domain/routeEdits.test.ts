@@ -2,12 +2,14 @@ import { describe, expect, it } from "vitest";
 import { DOCUMENT } from "../testing/samples";
 import { withoutItem } from "./edits";
 import {
+  airFromText,
   asKind,
   freshItem,
   fromLocalField,
   heightAtEnd,
   itemKeys,
   localField,
+  typedOver,
   withAir,
 } from "./routeEdits";
 import type { Leg, Stop } from "./types";
@@ -114,7 +116,9 @@ describe("the air of weather", () => {
     temp_end_c: 7,
     temp_doubt_k: 2.2,
     sky: 0.6,
+    sky_doubt: 0.1,
     air_mps,
+    air_doubt_mps: 1.5,
   });
   it("goes to the legs and stops that it is of, and says where from", () => {
     const after = withAir(DOCUMENT.trip, [told(way.id, 4.5), told("gone", 1)], "hours.csv");
@@ -127,6 +131,16 @@ describe("the air of weather", () => {
       air_mps: 4.5,
       air_from: "hours.csv",
     });
+  });
+  it("leaves alone what was typed, until that is let go", () => {
+    const typed = { ...way, ...typedOver(way, "temp"), temp_end_c: -9 };
+    const trip = { ...DOCUMENT.trip, items: [camp, typed] };
+    const after = withAir(trip, [told(way.id, 4.5)], "hours.csv").items[1] as Leg;
+    expect(after).toMatchObject({ temp_end_c: -9, sky: 0.6, air_mps: 4.5, air_doubt_mps: 1.5 });
+    expect(airFromText(after)).toBe("air by hours.csv, temperature typed");
+    const freed = { ...DOCUMENT.trip, items: [{ ...after, typed: [] }] };
+    expect(withAir(freed, [told(way.id, 4.5)], "x").items[0]?.temp_end_c).toBe(7);
+    expect(airFromText(camp)).toBe("");
   });
   it("leaves a stop without airflow", () => {
     const after = withAir(DOCUMENT.trip, [told(camp.id, null)], "x");

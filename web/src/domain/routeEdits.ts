@@ -24,10 +24,24 @@ export function itemKeys(trip: Trip): string[] {
   return trip.items.map((one) => one.id);
 }
 
-/** What is typed in over what weather or height gave. */
-export const TYPED = { air_from: "", temp_doubt_k: 0 } as const;
+/** Where the air and the time of what is new come from. */
+export const UNSAID = {
+  air_from: "",
+  temp_doubt_k: 0,
+  sky_doubt: 0,
+  typed: [],
+  timed_by: "hand",
+  on_way: null,
+} satisfies Partial<Item>;
 
-/** The trip in the air that weather gives its legs and stops; one edit. */
+type Typed = Item["typed"][number];
+
+/** What is typed over what weather or height gave: weather leaves it alone from then on. */
+export function typedOver(item: Item, value: Typed): Pick<Item, "typed"> {
+  return { typed: item.typed.includes(value) ? item.typed : [...item.typed, value] };
+}
+
+/** The trip in the air that weather gives its legs and stops, but for what was typed; one edit. */
 export function withAir(trip: Trip, told: readonly AirTold[], source: string): Trip {
   const by = new Map(told.map((one) => [one.item, one]));
   return {
@@ -35,13 +49,32 @@ export function withAir(trip: Trip, told: readonly AirTold[], source: string): T
     items: trip.items.map((item) => {
       const air = by.get(item.id);
       if (air === undefined) return item;
-      const { temp_start_c, temp_end_c, temp_doubt_k, sky } = air;
-      const warm = { temp_start_c, temp_end_c, temp_doubt_k, sky, air_from: source.slice(0, 60) };
-      return item.kind === "leg"
-        ? { ...item, ...warm, air_mps: air.air_mps ?? item.air_mps }
-        : { ...item, ...warm };
+      const { temp_start_c, temp_end_c, temp_doubt_k, sky, sky_doubt } = air;
+      const is = (value: Typed) => item.typed.includes(value);
+      const warm = {
+        ...(is("temp") ? {} : { temp_start_c, temp_end_c, temp_doubt_k }),
+        ...(is("sky") ? {} : { sky, sky_doubt }),
+        air_from: source.slice(0, 60),
+      };
+      if (item.kind === "stop") return { ...item, ...warm };
+      const blows = is("wind") || air.air_mps == null;
+      const wind = blows ? {} : { air_mps: air.air_mps, air_doubt_mps: air.air_doubt_mps };
+      return { ...item, ...warm, ...wind } as Leg;
     }),
   };
+}
+
+const TYPED_NAMES: Record<Typed, string> = {
+  temp: "temperature",
+  sky: "sky",
+  wind: "airflow",
+};
+
+/** Where a stretch's air came from: "air by hours.csv, temperature typed". */
+export function airFromText({ air_from, typed }: Item): string {
+  const over = typed.map((one) => TYPED_NAMES[one]).join(" and ");
+  if (air_from === "") return "";
+  return `air by ${air_from}${over === "" ? "" : `, ${over} typed`}`;
 }
 
 /** A stop to put after a leg, or a leg to put after a stop, in the air of the one before. */
@@ -54,7 +87,7 @@ export function freshItem(trip: Trip, kind: Item["kind"], before: Item | undefin
     not_before: null,
     temp_start_c: temp,
     temp_end_c: temp,
-    ...TYPED,
+    ...UNSAID,
     sun_share: before?.sun_share ?? 0,
     gloves: before?.gloves ?? false,
     sky: before?.sky ?? 1,
@@ -78,6 +111,7 @@ export function freshItem(trip: Trip, kind: Item["kind"], before: Item | undefin
 
 /** What a leg has that a stop has not, when it is new. */
 const DRY_AND_SLOW = {
+  air_doubt_mps: 0,
   speed_mps: 0,
   vehicle_runs: false,
   wet: "dry",
@@ -93,10 +127,11 @@ export function heightAtEnd(item: Item | undefined): number | null {
 export function asKind(item: Item, kind: Item["kind"]): Item {
   if (item.kind === kind) return item;
   const { id, name, duration_s, not_before, temp_start_c, temp_end_c } = item;
-  const { sun_share, gloves, sky, moments, temp_doubt_k, air_from } = item;
-  const warm = { temp_start_c, temp_end_c, temp_doubt_k, air_from };
-  const air = { ...warm, sun_share, gloves, sky, moments };
-  const shared = { id, name, duration_s, not_before, ...air };
+  const { sun_share, gloves, sky, sky_doubt, moments, temp_doubt_k, air_from, typed } = item;
+  const warm = { temp_start_c, temp_end_c, temp_doubt_k, air_from, typed };
+  const air = { ...warm, sun_share, gloves, sky, sky_doubt, moments };
+  const hand = { timed_by: "hand", on_way: null } as const;
+  const shared = { id, name, duration_s, not_before, ...hand, ...air };
   if (item.kind === "leg")
     return { ...shared, kind: "stop", asleep: null, height_m: item.height_end_m };
   return {

@@ -1,26 +1,15 @@
 import { describe, expect, it } from "vitest";
+import { HIGH_LEG, LOW_LEG, ON_WAY, TARN, WAY } from "../testing/routeSamples";
 import { DOCUMENT } from "../testing/samples";
-import { freshItem } from "./routeEdits";
-import { hereAt, scaleBar, withTrack } from "./track";
-import type { TrackLaid } from "./types";
+import { legAfter, scaleBar, withoutWay, withoutWays, withTrack } from "./track";
+import type { Item, TrackLaid } from "./types";
 
-const LEG = { ...freshItem(DOCUMENT.trip, "leg", undefined), id: "climb-1" };
 const LAID: TrackLaid = {
   name: "Way",
-  items: [LEG],
+  items: [LOW_LEG],
   place: { latitude: 46, longitude: 8, height_m: 1000 },
   started_at: null,
-  timed: false,
-  length_m: 4000,
-  ascent_m: 100,
-  descent_m: 0,
-  picture: {
-    x_m: [0, 10, 20, 30, 40],
-    y_m: [0, 1, 2, 3, 4],
-    along_m: [0, 1000, 2000, 3000, 4000],
-    height_m: [1000, 1025, 1050, 1075, 1100],
-    starts_m: [0, 2000],
-  },
+  way: WAY,
   notes: [],
 };
 
@@ -28,15 +17,14 @@ describe("a track into the trip", () => {
   const doc = { trip: DOCUMENT.trip, plan: DOCUMENT.plan };
   it("goes behind what is there and leaves the plan alone", () => {
     const after = withTrack(doc, LAID, false);
-    expect(after.trip.items.map((one) => one.id)).toEqual([
-      ...doc.trip.items.map((one) => one.id),
-      "climb-1",
-    ]);
+    expect(after.trip.items.map((one) => one.id)).toEqual(["camp", "way", "low"]);
+    expect(after.trip.ways).toEqual([WAY]);
     expect(after.plan).toBe(doc.plan);
   });
   it("in place of what is there takes along what was asked on it", () => {
-    const after = withTrack(doc, LAID, true);
-    expect(after.trip.items).toEqual([LEG]);
+    const after = withTrack({ ...doc, trip: ON_WAY }, LAID, true);
+    expect(after.trip.items).toEqual([LOW_LEG]);
+    expect(after.trip.ways).toEqual([WAY]);
     expect([after.plan.assignments, after.plan.swaps, after.plan.copies]).toEqual([[], [], []]);
     expect(after.plan.cameras).toEqual(doc.plan.cameras);
   });
@@ -48,19 +36,40 @@ describe("a track into the trip", () => {
   });
 });
 
-describe("a place along the way", () => {
-  it("is on the same leg in both pictures", () => {
-    expect(hereAt(LAID, 0)).toEqual({ x: 0, y: 0, along: 0, height: 1000, leg: 0 });
-    expect(hereAt(LAID, 0.5)).toMatchObject({ x: 20, height: 1050, leg: 1 });
-    expect(hereAt(LAID, 1)).toMatchObject({ along: 4000, leg: 1 });
+describe("ways", () => {
+  it("are left out where only a rehearsal is wanted, and legs stay the same objects", () => {
+    const bare = withoutWays(ON_WAY);
+    expect(bare.ways).toEqual([]);
+    expect(bare.items.every((one) => one.on_way === null)).toBe(true);
+    expect(withoutWays({ ...ON_WAY, name: "other" }).items[0]).toBe(bare.items[0]);
+    expect(withoutWays(DOCUMENT.trip)).toBe(DOCUMENT.trip);
   });
+  it("can be forgotten, and the legs stay", () => {
+    const after = withoutWay(ON_WAY, "pass");
+    expect(after.ways).toEqual([]);
+    expect(after.items.map((one) => [one.id, one.on_way])).toEqual([
+      ["low", null],
+      ["tarn", null],
+      ["high", null],
+    ]);
+  });
+  it("join legs that touch, over a stop, and no others", () => {
+    const apart = { ...HIGH_LEG, on_way: { way: "pass", from_m: 2500, to_m: 4000 } };
+    expect(legAfter(ON_WAY.items, LOW_LEG)).toBe(HIGH_LEG);
+    expect(legAfter(ON_WAY.items, HIGH_LEG)).toBeNull();
+    expect(legAfter([LOW_LEG, TARN, apart], LOW_LEG)).toBeNull();
+    expect(legAfter([LOW_LEG, DOCUMENT.trip.items[1] as Item, HIGH_LEG], LOW_LEG)).toBeNull();
+  });
+});
+
+describe("a scale bar", () => {
   it.each([
     [7300, 5000],
     [4999, 2000],
     [1000, 1000],
     [3, 2],
     [0.2, 1],
-  ])("a scale bar within %s m is %s m", (most, bar) => {
+  ])("within %s m is %s m", (most, bar) => {
     expect(scaleBar(most)).toBe(bar);
   });
 });

@@ -1,10 +1,10 @@
 import type { operations } from "../api/schema";
 import type { TripAndPlan } from "./edits";
-import type { TrackLaid } from "./types";
+import type { Item, Leg, TrackLaid, Trip } from "./types";
 
-export type Way = NonNullable<operations["layTrack"]["parameters"]["query"]["way"]>;
+export type Going = NonNullable<operations["layTrack"]["parameters"]["query"]["way"]>;
 
-export const WAYS: readonly { value: Way; name: string }[] = [
+export const GOINGS: readonly { value: Going; name: string }[] = [
   { value: "foot", name: "on foot, in the air where it is fast" },
   { value: "sled", name: "by sled" },
   { value: "sail", name: "sailing" },
@@ -16,35 +16,51 @@ export const WAYS: readonly { value: Way; name: string }[] = [
 /** The trip with a track's legs and stops, behind those that are there or in their stead. */
 export function withTrack(doc: TripAndPlan, laid: TrackLaid, instead: boolean): TripAndPlan {
   const place = doc.trip.place ?? laid.place;
-  if (!instead)
-    return { ...doc, trip: { ...doc.trip, place, items: [...doc.trip.items, ...laid.items] } };
+  if (!instead) {
+    const items = [...doc.trip.items, ...laid.items];
+    return { ...doc, trip: { ...doc.trip, place, items, ways: [...doc.trip.ways, laid.way] } };
+  }
   return {
-    trip: { ...doc.trip, place, items: [...laid.items] },
+    trip: { ...doc.trip, place, items: [...laid.items], ways: [laid.way] },
     plan: { ...doc.plan, assignments: [], swaps: [], copies: [] },
   };
 }
 
-/** What a place along the way is: metres along, its height, and the leg that it lies on. */
-export interface Here {
-  x: number;
-  y: number;
-  along: number;
-  height: number;
-  leg: number;
+const onFoot = new WeakMap<Item, Item>();
+
+/** The trip as a rehearsal needs it: without its ways, which only drawing needs. */
+export function withoutWays(trip: Trip): Trip {
+  if (trip.ways.length === 0) return trip;
+  const items = trip.items.map((item) => {
+    if (item.on_way == null) return item;
+    const known = onFoot.get(item);
+    if (known !== undefined) return known;
+    const bare = { ...item, on_way: null };
+    onFoot.set(item, bare);
+    return bare;
+  });
+  return { ...trip, items, ways: [] };
 }
 
-/** The point of a thinned track at a share of its way, and the number of the leg it lies on. */
-export function hereAt({ picture }: TrackLaid, share: number): Here {
-  const place = Math.round(share * (picture.along_m.length - 1));
-  const along = picture.along_m[place] ?? 0;
-  const leg = picture.starts_m.filter((start) => start <= along + 1e-6).length - 1;
+/** The trip with its ways taken out and its legs as they are: what is typed from then on. */
+export function withoutWay(trip: Trip, way: string): Trip {
   return {
-    x: picture.x_m[place] ?? 0,
-    y: picture.y_m[place] ?? 0,
-    along,
-    height: picture.height_m[place] ?? 0,
-    leg: Math.max(0, leg),
+    ...trip,
+    ways: trip.ways.filter((one) => one.id !== way),
+    items: trip.items.map((one) => (one.on_way?.way === way ? { ...one, on_way: null } : one)),
   };
+}
+
+const TOUCHES_M = 1;
+
+/** The next leg on the same way that begins where this one ends; none at a way's end. */
+export function legAfter(items: readonly Item[], leg: Leg): Leg | null {
+  for (const item of items.slice(items.indexOf(leg) + 1)) {
+    if (item.on_way == null || item.on_way.way !== leg.on_way?.way) return null;
+    if (item.kind !== "leg") continue;
+    return Math.abs(item.on_way.from_m - leg.on_way.to_m) <= TOUCHES_M ? item : null;
+  }
+  return null;
 }
 
 /** A round length that fits into some metres, for a scale bar. */

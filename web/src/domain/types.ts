@@ -61,6 +61,20 @@ export type Reading = Schemas["Reading"];
 
 export type AirTold = Schemas["AirTold"];
 export type TrackLaid = Schemas["TrackLaid"];
+export type TrackRead = Schemas["TrackRead"];
+export type Way = Schemas["Way"];
+export type RouteTold = Schemas["RouteTold"];
+export type ItemTold = Schemas["ItemTold"];
+export type Correction = Schemas["CorrectionAsked"]["correction"];
+export type DailyRange = Schemas["DailyRange"];
+export type LegServed = Schemas["LegServed"];
+export type Served = Schemas["Served"];
+export type ServingTold = Schemas["ServingTold"];
+export type ServingLine = Schemas["ServingLine"];
+export type PictureTold = Schemas["PictureTold"];
+export type Preset = Schemas["Preset"];
+export type EditingComputer = Schemas["EditingComputer"];
+export type Mount = CameraPlan["mount"];
 
 /** A camera with everything that its runs say of it. */
 export interface OnBench {
@@ -88,4 +102,14 @@ export const ANGLES: Record<CameraPlan["angle"], string> = {
   ground: "ground as I pass",
   under_water: "under water",
   camp: "camp",
+};
+
+export const MOUNTS: Record<Mount, string> = {
+  helmet: "helmet or head",
+  chest: "chest",
+  hand_held: "hand-held stick",
+  vehicle: "vehicle, sled or boat",
+  tripod: "foot or tripod",
+  wing: "wing or boom",
+  other: "other",
 };

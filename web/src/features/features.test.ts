@@ -1,8 +1,7 @@
 import { describe, expect, it } from "vitest";
-import { DOCUMENT, REHEARSAL } from "../testing/samples";
-import type { Camera, Cord, Item, Shelf } from "../domain/types";
+import { DOCUMENT } from "../testing/samples";
+import type { Camera, Cord, Shelf } from "../domain/types";
 import { shelfLayout, TOP } from "./kit/shelfLayout";
-import { rowPictures } from "./route/rowPictures";
 
 const CORD: Cord = {
   camera: "chin",
@@ -54,32 +53,5 @@ describe("the shelf's layout", () => {
       58,
     );
     expect(layout.width).toBeGreaterThan(300);
-  });
-});
-
-describe("the route's pictures", () => {
-  const pictures = rowPictures(DOCUMENT.trip.items, REHEARSAL);
-  it("ground and warmth share one scale over the trip", () => {
-    expect(pictures.map((one) => one.ground)).toEqual([
-      [0, 0],
-      [0, 1],
-    ]);
-    expect(pictures.map((one) => one.warmth)).toEqual([
-      [0, 0.2],
-      [0.2, 1],
-    ]);
-  });
-  it("a row is as tall as it is long, within bounds", () => {
-    const long = { ...(DOCUMENT.trip.items[1] as Item), duration_s: 40_000 };
-    expect(rowPictures([long], null)[0]?.height).toBe(96);
-    expect(pictures[0]?.height).toBe(44);
-  });
-  it("light is cut to the row, and left out before the first rehearsal", () => {
-    expect(pictures[1]?.light).toEqual([{ from: 0, to: 1, kind: "day" }]);
-    expect(rowPictures(DOCUMENT.trip.items, null)[1]?.light).toEqual([]);
-  });
-  it("unknown heights draw no ground", () => {
-    const flat = { ...(DOCUMENT.trip.items[1] as Item & { kind: "leg" }), height_end_m: null };
-    expect(rowPictures([flat], null)[0]?.ground).toBeNull();
   });
 });

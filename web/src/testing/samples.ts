@@ -1,4 +1,5 @@
 import { freshMode, freshSetUp } from "../domain/kitEdits";
+import { UNSAID } from "../domain/routeEdits";
 import type {
   CameraResult,
   Course,
@@ -113,6 +114,7 @@ export const DOCUMENT: PlanDocument = {
         file_prefix: "",
         set_ups: [freshSetUp([])],
         modes: [{ ...freshMode([]), id: "m", features: [] }],
+        presets: [],
       },
     ],
     batteries: [
@@ -125,12 +127,14 @@ export const DOCUMENT: PlanDocument = {
     sources: [],
     loads: [],
     drives: [],
+    serving: [],
   },
   trip: {
     name: "Trial",
     start: "2027-06-12T06:00:00",
     time_zone: "UTC",
     place: null,
+    ways: [],
     items: [
       {
         kind: "stop",
@@ -140,8 +144,7 @@ export const DOCUMENT: PlanDocument = {
         not_before: null,
         temp_start_c: 10,
         temp_end_c: 12,
-        air_from: "",
-        temp_doubt_k: 0,
+        ...UNSAID,
         sun_share: 0,
         gloves: false,
         sky: 1,
@@ -157,8 +160,7 @@ export const DOCUMENT: PlanDocument = {
         not_before: null,
         temp_start_c: 12,
         temp_end_c: 20,
-        air_from: "",
-        temp_doubt_k: 0,
+        ...UNSAID,
         sun_share: 0.5,
         gloves: true,
         sky: 1,
@@ -170,6 +172,7 @@ export const DOCUMENT: PlanDocument = {
         activity: "walk",
         hands: "stops",
         air_mps: 1,
+        air_doubt_mps: 0,
         height_start_m: 900,
         height_end_m: 1400,
       },
@@ -187,6 +190,7 @@ export const DOCUMENT: PlanDocument = {
         pattern: { kind: "roll" },
         importance: "must",
         angle: null,
+        reason: "",
       },
     ],
     swaps: [],

@@ -17,6 +17,7 @@ from .on_way import AIR_FROM, air_c, height_at, leg_on, place_at, way_of
 from .track import Track
 
 LEAST_M = 20.0  # no leg gets shorter by hand
+TOUCHES_M = 1.0
 SAME_LENGTH, SAME_PLACE_M, LOOKED_AT = 0.02, 40.0, 60
 
 Along = Annotated[float, Field(ge=0.0, le=40_000_000.0, description="Metres along the way.")]
@@ -163,13 +164,16 @@ def _leg_at(trip: Trip, place: int) -> tuple[Leg, Way, OnWay]:
     return leg, *found
 
 
-def _next_leg(trip: Trip, place: int, way: Way) -> int:
+def _next_leg(trip: Trip, place: int, way: Way, ends_m: float) -> int:
     """Where the next leg on the same way stands. Raises BadDocument when there is none."""
     for number in range(place + 1, len(trip.items)):
         item = trip.items[number]
         if item.on_way is None or item.on_way.way != way.id:
             break
         if isinstance(item, Leg):
+            if abs(item.on_way.from_m - ends_m) > TOUCHES_M:
+                why = f"'{item.name}' does not begin where '{trip.items[place].name}' ends"
+                raise _refused(place, f"{why} on their way: put them in order first")
             return number
     raise _refused(place, f"no leg of the same way follows '{trip.items[place].name}'")
 
@@ -182,7 +186,7 @@ def _with_items(trip: Trip, items: list[Item]) -> Trip:
 
 def _edge_moved(trip: Trip, place: int, to_m: float) -> Trip:
     leg, way, lies = _leg_at(trip, place)
-    after = _next_leg(trip, place, way)
+    after = _next_leg(trip, place, way, lies.to_m)
     follower, _, ends = _leg_at(trip, after)
     if ends.to_m - lies.from_m < 2.0 * LEAST_M:
         raise _refused(place, "both legs together are too short to be parted elsewhere")
@@ -199,7 +203,7 @@ def _edge_moved(trip: Trip, place: int, to_m: float) -> Trip:
 
 def _merged(trip: Trip, plan: Plan, place: int) -> Corrected:
     leg, way, lies = _leg_at(trip, place)
-    after = _next_leg(trip, place, way)
+    after = _next_leg(trip, place, way, lies.to_m)
     follower, _, ends = _leg_at(trip, after)
     longer = max((leg, follower), key=lambda one: one.duration_s)
     by_hand = leg.timed_by == follower.timed_by == "hand"

@@ -1,29 +1,34 @@
 import { Alert, Button } from "@mui/material";
 import { useMutation } from "@tanstack/react-query";
-import { airOf } from "../../api/queries";
-import type { AirTold, Item, Trip } from "../../domain/types";
+import { useState } from "react";
+import { type AirAsked, airOf } from "../../api/queries";
+import { airFromText } from "../../domain/routeEdits";
+import type { AirTold, DailyRange, Item, Trip } from "../../domain/types";
 import { degreesText, percentText } from "../../domain/units";
 import { FileIn } from "../../ui/FileIn";
+import { NumberIn, PercentIn } from "../../ui/fields";
 
 interface Props {
   trip: Trip;
   onAir: (told: AirTold[], source: string) => void;
 }
 
-interface Source {
-  name: string;
-  text: string | null;
-}
-
-const MADE_UP: Source = { name: "made-up weather", text: null };
+const MADE_UP: AirAsked = { name: "made-up weather" };
+const FIRST_DAYS: DailyRange = {
+  low_c: 5,
+  high_c: 18,
+  height_m: null,
+  doubt_k: 3,
+  wind_mps: 2,
+  wind_doubt_mps: 2,
+  cloud: 0.3,
+  cloud_doubt: 0.2,
+};
 
 /** Temperature, sky and airflow of all legs and stops from weather, seen before they are taken. */
 export function AirIn({ trip, onAir }: Props) {
-  const asking = useMutation({
-    mutationFn: ({ name, text }: Source) => airOf(trip, text === null ? null : { name, text }),
-  });
+  const asking = useMutation({ mutationFn: (from: AirAsked) => airOf(trip, from) });
   const told = asking.data;
-  const source = asking.variables?.name ?? "";
   return (
     <section aria-label="Air from weather" className="track-in">
       <h2>Air from weather</h2>
@@ -45,6 +50,7 @@ export function AirIn({ trip, onAir }: Props) {
           }
         />
       </div>
+      <Days trip={trip} onAsk={(days) => asking.mutate({ name: daysName(days), days })} />
       {asking.error ? (
         <Alert severity="error" role="alert">
           {asking.error.message}
@@ -66,7 +72,7 @@ export function AirIn({ trip, onAir }: Props) {
           <Button
             variant="contained"
             onClick={() => {
-              onAir(told, source);
+              onAir(told, asking.variables?.name ?? "");
               asking.reset();
             }}
           >
@@ -78,14 +84,107 @@ export function AirIn({ trip, onAir }: Props) {
   );
 }
 
+function daysName({ low_c, high_c }: DailyRange): string {
+  return `days of ${degreesText(low_c)} to ${degreesText(high_c)}C`;
+}
+
+/** The low and high of the days, and the curve between them by the sun. */
+function Days({ trip, onAsk }: { trip: Trip; onAsk: (days: DailyRange) => void }) {
+  const [days, setDays] = useState(FIRST_DAYS);
+  const change = (part: Partial<DailyRange>) => setDays({ ...days, ...part });
+  const wrong = days.low_c > days.high_c;
+  return (
+    <details>
+      <summary>From the days’ low and high</summary>
+      <div className="row fields">
+        <NumberIn
+          label="Low"
+          unit="°C"
+          value={days.low_c}
+          min={-60}
+          max={70}
+          onCommit={(low_c) => change({ low_c })}
+          width={84}
+          hint={wrong ? "Above the high." : undefined}
+        />
+        <NumberIn
+          label="High"
+          unit="°C"
+          value={days.high_c}
+          min={-60}
+          max={70}
+          onCommit={(high_c) => change({ high_c })}
+          width={84}
+        />
+        <NumberIn
+          label="Give or take"
+          unit="K"
+          value={days.doubt_k}
+          min={0}
+          max={30}
+          onCommit={(doubt_k) => change({ doubt_k })}
+          width={110}
+        />
+        <NumberIn
+          label="At a height of"
+          unit="m"
+          value={days.height_m}
+          min={-500}
+          max={9000}
+          assumed={`${String(Math.round(trip.place?.height_m ?? 0))}, the place’s`}
+          onCommit={(height_m) => change({ height_m })}
+          onClear={() => change({ height_m: null })}
+          width={190}
+        />
+        <NumberIn
+          label="Wind"
+          unit="m/s"
+          value={days.wind_mps}
+          min={0}
+          max={60}
+          onCommit={(wind_mps) => change({ wind_mps })}
+          width={96}
+        />
+        <NumberIn
+          label="Wind, give or take"
+          unit="m/s"
+          value={days.wind_doubt_mps}
+          min={0}
+          max={50}
+          onCommit={(wind_doubt_mps) => change({ wind_doubt_mps })}
+          width={170}
+        />
+        <PercentIn
+          label="Cloud"
+          value={days.cloud}
+          onCommit={(cloud) => change({ cloud })}
+          width={84}
+        />
+        <PercentIn
+          label="Cloud, give or take"
+          value={days.cloud_doubt}
+          onCommit={(cloud_doubt) => change({ cloud_doubt })}
+          width={160}
+        />
+        <Button disabled={wrong} onClick={() => onAsk(days)}>
+          Lay the curve of these days
+        </Button>
+      </div>
+    </details>
+  );
+}
+
 function airText(air: AirTold): string {
   const doubt = air.temp_doubt_k > 0 ? ` ± ${String(Math.round(air.temp_doubt_k))}` : "";
-  const wind = air.air_mps == null ? "" : `, air ${String(air.air_mps)} m/s`;
-  return `${degreesText(air.temp_start_c)} to ${degreesText(air.temp_end_c)}C${doubt}${wind}, light of a clear sky ${percentText(air.sky)}`;
+  const gusts = air.air_doubt_mps > 0 ? ` ± ${String(air.air_doubt_mps)}` : "";
+  const wind = air.air_mps == null ? "" : `, air ${String(air.air_mps)}${gusts} m/s`;
+  const sky = air.sky_doubt > 0 ? ` ± ${String(Math.round(air.sky_doubt * 100))}` : "";
+  return `${degreesText(air.temp_start_c)} to ${degreesText(air.temp_end_c)}C${doubt}${wind}, light of a clear sky ${percentText(air.sky)}${sky}`;
 }
 
 function nowText(item: Item | undefined): string {
   if (item === undefined) return "gone";
-  const from = item.air_from === "" ? "typed" : `by ${item.air_from}`;
+  const typed = item.typed.includes("temp") ? "typed, and stays" : "typed";
+  const from = airFromText(item) || typed;
   return `${degreesText(item.temp_start_c)} to ${degreesText(item.temp_end_c)}C, ${from}`;
 }

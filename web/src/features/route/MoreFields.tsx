@@ -1,4 +1,4 @@
-import { TYPED } from "../../domain/routeEdits";
+import { typedOver } from "../../domain/routeEdits";
 import { Button } from "@mui/material";
 import type { Item, Leg, Stop, TripMoment } from "../../domain/types";
 import { CheckIn, ChoiceIn, NameIn, NumberIn, PercentIn } from "../../ui/fields";
@@ -30,7 +30,7 @@ export function MoreFields({ item, path, put }: Props) {
         <PercentIn
           label="Clear sky on a panel"
           value={item.sky}
-          onCommit={(sky) => put({ ...item, ...TYPED, sky })}
+          onCommit={(sky) => put({ ...item, ...typedOver(item, "sky"), sky_doubt: 0, sky })}
           width={158}
         />
         {item.kind === "leg" ? (

@@ -1,129 +1,241 @@
-import { useMemo, useState } from "react";
+import { useCallback, useMemo, useRef, useState } from "react";
+import { tellRoute } from "../../api/queries";
+import { usePumped } from "../../api/usePumped";
 import { useTripHere } from "../../app/TripContext";
-import { clockOf } from "../../domain/clock";
-import { freshItem, withAir } from "../../domain/routeEdits";
+import { type Clock, clockOf } from "../../domain/clock";
 import { moved, type TripAndPlan, withInserted, withItem, withoutItem } from "../../domain/edits";
-import { withTrack } from "../../domain/track";
-import type { Item } from "../../domain/types";
+import { hereAt } from "../../domain/route";
+import { freshItem, withAir } from "../../domain/routeEdits";
+import { legAfter, withoutWay, withTrack } from "../../domain/track";
+import type { Item, RouteTold, Trip } from "../../domain/types";
 import { minutesText } from "../../domain/units";
 import { useLedTo } from "../../ui/useLedTo";
+import { useWidth } from "../../ui/useWidth";
 import { AirIn } from "./AirIn";
-import { rowPictures } from "./rowPictures";
+import { EdgeGrip } from "./EdgeGrip";
+import { RouteHead } from "./RouteHead";
+import { RouteSide } from "./RouteSide";
 import { Row } from "./Row";
 import { RowFields } from "./RowFields";
+import { rowPictures, scalesOf, stripLanes } from "./rowPictures";
 import { TrackIn } from "./TrackIn";
 import { TripFields } from "./TripFields";
 import { TypeIn } from "./TypeIn";
+import { useCorrections } from "./useCorrections";
 import "./route.css";
 
 /** Legs and stops down the day: in what air, in which light, and where hands are free. */
 export function RoutePlace() {
-  const { kept, rehearsing } = useTripHere();
+  const { id, kept, rehearsing } = useTripHere();
   const trip = kept.state?.trip;
-  const rehearsal = rehearsing.shown?.rehearsal;
-  const [open, setOpen] = useState<string | null>(null);
-  const led = useLedTo(trip !== undefined);
-  const [ledDone, setLedDone] = useState<string | null>(null);
-  const clock = useMemo(
-    () => (trip && rehearsal ? clockOf(trip.time_zone, rehearsal.start_utc) : null),
-    [trip, rehearsal],
-  );
-  const pictures = useMemo(
-    () => (trip ? rowPictures(trip.items, rehearsal ?? null) : []),
-    [trip, rehearsal],
-  );
-  if (trip === undefined) return null;
-
-  const ledItem = trip.items[Number(/^trip\.items\[(\d+)\]/.exec(led ?? "")?.[1] ?? -1)];
-  if (led !== ledDone && ledItem) {
-    setLedDone(led);
-    setOpen(ledItem.id);
-  }
+  const plan = kept.state?.plan;
+  const told = usePumped(tellRoute, trip ?? null);
+  const corrections = useCorrections();
+  if (trip === undefined || plan === undefined) return null;
   const edit = (change: (doc: TripAndPlan) => TripAndPlan) => kept.edit(change);
-  const put = (next: Item) => edit((doc) => ({ ...doc, trip: withItem(doc.trip, next) }));
-  const insert = (place: number, kind: Item["kind"]) => {
-    const fresh = freshItem(trip, kind, trip.items[place - 1]);
-    edit((doc) => ({ ...doc, trip: withInserted(doc.trip, place, [fresh]) }));
-    setOpen(fresh.id);
-  };
   const total = trip.items.reduce((sum, one) => sum + one.duration_s, 0);
   const legs = trip.items.filter((one) => one.kind === "leg").length;
+  const stops = trip.items.length - legs;
+  const problem = corrections.error ?? told.error ?? rehearsing.error?.message;
   return (
     <main className="page route-page">
       <h1>
-        {legs} {legs === 1 ? "leg" : "legs"} and {trip.items.length - legs}{" "}
-        {trip.items.length - legs === 1 ? "stop" : "stops"}, {minutesText(total / 60)}.
+        {legs} {legs === 1 ? "leg" : "legs"} and {stops} {stops === 1 ? "stop" : "stops"},{" "}
+        {minutesText(total / 60)}.
       </h1>
-      {rehearsing.error ? <p role="alert">{rehearsing.error.message}</p> : null}
+      {problem == null ? null : <p role="alert">{problem}</p>}
       <TripFields
         trip={trip}
         put={(part) => edit((doc) => ({ ...doc, trip: { ...doc.trip, ...part } }))}
       />
-      <div className="route-head label" aria-hidden="true">
-        <span>light · ground · warmth</span>
-      </div>
-      <ol className="route-rows">
-        {trip.items.map((item, place) => {
-          const laid = rehearsal?.items.find((one) => one.id === item.id);
-          return (
-            <Row
-              key={item.id}
-              item={item}
-              path={`trip.items[${String(place)}]`}
-              picture={pictures[place]}
-              times={clock && laid ? `${clock.time(laid.start_ms)}–${clock.time(laid.end_ms)}` : ""}
-              newDay={
-                clock &&
-                laid &&
-                (place === 0 ||
-                  clock.day(laid.start_ms) !==
-                    clock.day(rehearsal?.items[rehearsal.items.indexOf(laid) - 1]?.start_ms ?? 0))
-                  ? `Day ${String(clock.day(laid.start_ms))}, ${clock.date(laid.start_ms)}`
-                  : null
-              }
-              open={open === item.id}
-              onToggle={() => setOpen(open === item.id ? null : item.id)}
-            >
-              <RowFields
-                item={item}
-                path={`trip.items[${String(place)}]`}
-                first={place === 0}
-                last={place === trip.items.length - 1}
-                only={trip.items.length === 1}
-                put={put}
-                onMove={(by) =>
-                  edit((doc) => ({
-                    ...doc,
-                    trip: { ...doc.trip, items: moved(doc.trip.items, place, place + by) },
-                  }))
-                }
-                onInsert={(kind) => insert(place + 1, kind)}
-                onDelete={() => edit((doc) => withoutItem(doc, item.id))}
-                asked={
-                  kept.state?.plan.assignments.filter((one) => one.item === item.id).length ?? 0
-                }
-              />
-            </Row>
-          );
-        })}
-      </ol>
+      <Sheet trip={trip} told={told.result} />
       <TrackIn
+        id={id}
         trip={trip}
-        asked={kept.state?.plan.assignments.length ?? 0}
+        asked={plan.assignments.length}
+        settled={kept.settled}
         onLaid={(laid, instead) => edit((doc) => withTrack(doc, laid, instead))}
+        onAgain={(again) => edit((doc) => ({ ...doc, trip: again }))}
       />
       <AirIn
         trip={trip}
-        onAir={(told, source) => edit((doc) => ({ ...doc, trip: withAir(doc.trip, told, source) }))}
+        onAir={(air, source) => edit((doc) => ({ ...doc, trip: withAir(doc.trip, air, source) }))}
       />
       <TypeIn
         trip={trip}
         onItems={(items) =>
           edit((doc) => ({ ...doc, trip: withInserted(doc.trip, doc.trip.items.length, items) }))
         }
-        onLeg={() => insert(trip.items.length, "leg")}
-        onStop={() => insert(trip.items.length, "stop")}
+        onFresh={(kind) => edit((doc) => ({ ...doc, trip: withFresh(doc.trip, kind) }))}
       />
     </main>
+  );
+}
+
+function withFresh(trip: Trip, kind: Item["kind"]): Trip {
+  return withInserted(trip, trip.items.length, [freshItem(trip, kind, trip.items.at(-1))]);
+}
+
+/** The one picture: rows down the days, and beside them the way from above and the hand. */
+function Sheet({ trip, told }: { trip: Trip; told: RouteTold | null }) {
+  const { id, kept, rehearsing } = useTripHere();
+  const frame = useRef<HTMLDivElement>(null);
+  const width = useWidth(frame, 1208);
+  const [handMs, setHand] = useState(0);
+  const lanes = useMemo(() => stripLanes(width), [width]);
+  const light = rehearsing.shown?.rehearsal.light;
+  const scales = useMemo(() => scalesOf(trip.items, told), [trip.items, told]);
+  const pictures = useMemo(
+    () => rowPictures(trip.items, told, light ?? []),
+    [trip.items, told, light],
+  );
+  const clock = useMemo(
+    () => (told ? clockOf(trip.time_zone, told.start_utc) : null),
+    [trip.time_zone, told],
+  );
+  const here = useMemo(() => (told ? hereAt(told, trip, handMs) : null), [told, trip, handMs]);
+  return (
+    <div ref={frame} className="route-sheet">
+      <div className="route-left">
+        <RouteHead scales={scales} lanes={lanes} />
+        <Rows
+          trip={trip}
+          told={told}
+          pictures={pictures}
+          scales={scales}
+          lanes={lanes}
+          clock={clock}
+          hand={here === null ? null : { item: here.item, share: here.share }}
+          onHand={setHand}
+        />
+      </div>
+      {told === null ? null : (
+        <RouteSide
+          id={id}
+          trip={trip}
+          told={told}
+          clock={clock}
+          here={here}
+          onHand={setHand}
+          onForget={(way) => kept.edit((doc) => ({ ...doc, trip: withoutWay(doc.trip, way) }))}
+          settled={kept.settled}
+        />
+      )}
+    </div>
+  );
+}
+
+interface RowsProps {
+  trip: Trip;
+  told: RouteTold | null;
+  pictures: ReturnType<typeof rowPictures>;
+  scales: ReturnType<typeof scalesOf>;
+  lanes: ReturnType<typeof stripLanes>;
+  clock: Clock | null;
+  hand: { item: string; share: number } | null;
+  onHand: (ms: number) => void;
+}
+
+function Rows({ trip, told, pictures, scales, lanes, clock, hand, onHand }: RowsProps) {
+  const { kept } = useTripHere();
+  const plan = kept.state?.plan;
+  const corrections = useCorrections();
+  const [open, setOpen] = useState<string | null>(null);
+  const led = useLedTo(true);
+  const [ledDone, setLedDone] = useState<string | null>(null);
+  const ledItem = trip.items[Number(/^trip\.items\[(\d+)\]/.exec(led ?? "")?.[1] ?? -1)];
+  if (led !== ledDone && ledItem) {
+    setLedDone(led);
+    setOpen(ledItem.id);
+  }
+  const { edit } = kept;
+  const put = useCallback(
+    (next: Item) => edit((doc) => ({ ...doc, trip: withItem(doc.trip, next) })),
+    [edit],
+  );
+  const insert = (place: number, kind: Item["kind"]) => {
+    const fresh = freshItem(trip, kind, trip.items[place - 1]);
+    edit((doc) => ({ ...doc, trip: withInserted(doc.trip, place, [fresh]) }));
+    setOpen(fresh.id);
+  };
+  const toldOf = (key: string) => told?.items.find((one) => one.item === key) ?? null;
+  const dayOf = (place: number) => {
+    const [laid, before] = [trip.items[place], trip.items[place - 1]].map((one) =>
+      one === undefined ? null : toldOf(one.id),
+    );
+    if (clock === null || laid == null) return null;
+    const day = clock.day(laid.start_ms);
+    if (before != null && clock.day(before.start_ms) === day) return null;
+    return `Day ${String(day)}, ${clock.date(laid.start_ms)}`;
+  };
+  const edgeOf = (item: Item, place: number) => {
+    const follower = item.kind === "leg" ? legAfter(trip.items, item) : null;
+    if (item.kind !== "leg" || follower === null || plan === undefined) return null;
+    const [mine, after] = [toldOf(item.id), toldOf(follower.id)];
+    if (mine === null || after === null || mine.along_m.length === 0) return null;
+    return (
+      <EdgeGrip
+        doc={{ trip, plan }}
+        leg={item}
+        follower={follower}
+        told={mine}
+        toldAfter={after}
+        heights={[
+          pictures[place]?.height ?? 1,
+          pictures[trip.items.indexOf(follower)]?.height ?? 1,
+        ]}
+        lanes={lanes}
+        onMove={corrections.correct}
+      />
+    );
+  };
+  return (
+    <ol className="route-rows">
+      {trip.items.map((item, place) => {
+        const picture = pictures[place];
+        const path = `trip.items[${String(place)}]`;
+        return picture === undefined ? null : (
+          <Row
+            key={item.id}
+            item={item}
+            path={path}
+            picture={picture}
+            scales={scales}
+            lanes={lanes}
+            clock={clock}
+            newDay={dayOf(place)}
+            hand={hand?.item === item.id ? hand.share : null}
+            onHand={onHand}
+            open={open === item.id}
+            onToggle={() => setOpen(open === item.id ? null : item.id)}
+            edge={edgeOf(item, place)}
+          >
+            <RowFields
+              item={item}
+              path={path}
+              first={place === 0}
+              last={place === trip.items.length - 1}
+              only={trip.items.length === 1}
+              put={put}
+              way={{
+                told: toldOf(item.id),
+                next: item.kind === "leg" ? (legAfter(trip.items, item)?.name ?? null) : null,
+                corrections,
+                onHand,
+              }}
+              onMove={(by) =>
+                edit((doc) => ({
+                  ...doc,
+                  trip: { ...doc.trip, items: moved(doc.trip.items, place, place + by) },
+                }))
+              }
+              onInsert={(kind) => insert(place + 1, kind)}
+              onDelete={() => edit((doc) => withoutItem(doc, item.id))}
+              asked={plan?.assignments.filter((one) => one.item === item.id).length ?? 0}
+            />
+          </Row>
+        );
+      })}
+    </ol>
   );
 }

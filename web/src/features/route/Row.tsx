@@ -1,43 +1,123 @@
-import type { ReactNode } from "react";
-import { ACTIVITIES, HANDS } from "../../domain/routeEdits";
+import type { PointerEvent, ReactNode } from "react";
+import type { Clock } from "../../domain/clock";
+import { ACTIVITIES, airFromText, HANDS } from "../../domain/routeEdits";
 import type { Item } from "../../domain/types";
 import { degreesText, minutesText, percentText } from "../../domain/units";
-import type { RowPicture } from "./rowPictures";
+import { hourMarks, spaced } from "../../scale/ticks";
+import type { RowPicture, Scales, StripLanes } from "./rowPictures";
+import { Strip } from "./Strip";
 
 interface Props {
   item: Item;
   path: string;
-  picture: RowPicture | undefined;
-  times: string;
+  picture: RowPicture;
+  scales: Scales;
+  lanes: StripLanes;
+  clock: Clock | null;
   newDay: string | null;
+  /** How much of this row has passed at the hand; null when the hand is elsewhere. */
+  hand: number | null;
+  onHand: (ms: number) => void;
   open: boolean;
   onToggle: () => void;
+  /** The edge shared with the next leg, to be moved. */
+  edge: ReactNode;
   children: ReactNode;
 }
 
+const HOUR_APART_PX = 17;
+const LINE_PX = 19;
+
+/** Lines of words that have room below a row's name. */
+function linesIn(height: number): number {
+  return Math.max(1, Math.floor((height - LINE_PX - 5) / LINE_PX));
+}
+
 /** One leg or stop: its stretch of the picture, its words, and its fields when opened. */
-export function Row({ item, path, picture, times, newDay, open, onToggle, children }: Props) {
+export function Row(props: Props) {
+  const { item, path, picture, lanes, clock, newDay, hand, onHand, open, onToggle } = props;
+  const told = picture.told;
+  const follow = (event: PointerEvent<HTMLDivElement>) => {
+    if (told === null) return;
+    const box = event.currentTarget.getBoundingClientRect();
+    const share = Math.min(1, Math.max(0, (event.clientY - box.top) / box.height));
+    onHand(told.start_ms + share * (told.end_ms - told.start_ms - 1));
+  };
+  const times =
+    clock === null || told === null
+      ? ""
+      : `${clock.time(told.start_ms)} to ${clock.time(told.end_ms)}`;
   return (
     <>
       {newDay === null ? null : <li className="route-day label">{newDay}</li>}
       <li className={`route-row ${item.kind} hands-${item.kind === "stop" ? "free" : item.hands}`}>
-        {picture ? <Strip picture={picture} stop={item.kind === "stop"} /> : null}
-        <div className="route-body" style={{ minHeight: picture?.height }}>
-          <button
-            type="button"
-            className="plain route-open"
-            aria-expanded={open}
-            onClick={onToggle}
-            data-path={path}
+        <div className="route-line">
+          {/* the pointer only moves the hand; the slider beside the plan does it for the keyboard */}
+          <div
+            className="route-picture"
+            style={{ width: lanes.width, height: picture.height }}
+            onPointerMove={follow}
+            onPointerDown={follow}
           >
-            <span className="route-times label">{times}</span>
-            <strong className="label">{item.name}</strong>
-            <span className="route-words label">{wordsOf(item)}</span>
-          </button>
-          {open ? <div className="route-fields">{children}</div> : null}
+            <Strip item={item} picture={picture} scales={props.scales} lanes={lanes} />
+            {clock === null || told === null ? null : (
+              <Hours told={told} height={picture.height} clock={clock} />
+            )}
+            {hand === null ? null : (
+              <div className="route-hand" style={{ top: `${String(hand * 100)}%` }} />
+            )}
+            {props.edge}
+          </div>
+          <div className="route-body" style={{ height: picture.height }}>
+            <button
+              type="button"
+              className="plain route-open"
+              aria-expanded={open}
+              onClick={onToggle}
+              data-path={path}
+            >
+              <span className="sr">{times}</span>
+              <strong className="label">{item.name}</strong>
+              <span
+                className="route-words label"
+                style={{ WebkitLineClamp: linesIn(picture.height) }}
+              >
+                {wordsOf(item)}
+              </span>
+            </button>
+          </div>
         </div>
+        {open ? <div className="route-fields">{props.children}</div> : null}
       </li>
     </>
+  );
+}
+
+/** The clock down the row: its start, and the hours that have room. */
+function Hours({
+  told,
+  height,
+  clock,
+}: {
+  told: NonNullable<RowPicture["told"]>;
+  height: number;
+  clock: Clock;
+}) {
+  const length = Math.max(1, told.end_ms - told.start_ms);
+  const y = (ms: number) => ((ms - told.start_ms) / length) * height;
+  const minute = Number(clock.time(told.start_ms).slice(-2));
+  const hours = hourMarks(told.start_ms, told.end_ms - 1, minute).filter(
+    (ms) => y(ms) >= HOUR_APART_PX && height - y(ms) >= HOUR_APART_PX,
+  );
+  return (
+    <div className="route-clock label" aria-hidden="true">
+      <b style={{ top: 0 }}>{clock.time(told.start_ms)}</b>
+      {spaced(hours, y, HOUR_APART_PX).map((ms) => (
+        <span key={ms} style={{ top: `${String(((ms - told.start_ms) / length) * 100)}%` }}>
+          {clock.time(ms)}
+        </span>
+      ))}
+    </div>
   );
 }
 
@@ -47,7 +127,7 @@ function wordsOf(item: Item): string {
       ? `${degreesText(item.temp_start_c)}C`
       : `${degreesText(item.temp_start_c)} to ${degreesText(item.temp_end_c)}C`;
   const doubt = item.temp_doubt_k > 0 ? ` ± ${String(Math.round(item.temp_doubt_k))}` : "";
-  const from = item.air_from === "" ? "" : `air by ${item.air_from}`;
+  const from = airFromText(item);
   const length = minutesText(item.duration_s / 60);
   const sun = item.sun_share > 0 ? `sun ${percentText(item.sun_share)}` : "";
   const gloves = item.gloves ? "gloves" : "";
@@ -55,7 +135,8 @@ function wordsOf(item: Item): string {
     const asleep = item.asleep
       ? `asleep ${minutesText(item.asleep.duration_s / 60)}`
       : "hands free";
-    return [length, warm + doubt, asleep, sun, gloves, from].filter(Boolean).join(" · ");
+    const socket = item.socket == null ? "" : `socket ${String(item.socket.watts)} W`;
+    return [length, warm + doubt, asleep, socket, sun, gloves, from].filter(Boolean).join(" · ");
   }
   const climb =
     item.height_start_m != null && item.height_end_m != null
@@ -65,10 +146,10 @@ function wordsOf(item: Item): string {
     length,
     ACTIVITIES[item.activity],
     climb,
-    warm + doubt,
-    `air ${String(item.air_mps)} m/s`,
-    sun,
     `hands ${HANDS[item.hands]}`,
+    warm + doubt,
+    `flow ${String(item.air_mps)} m/s`,
+    sun,
     gloves,
     from,
   ]
@@ -79,62 +160,4 @@ function wordsOf(item: Item): string {
 function climbText(metres: number): string {
   if (Math.abs(metres) < 1) return "level";
   return `${metres > 0 ? "▲" : "▼"} ${String(Math.abs(Math.round(metres)))} m`;
-}
-
-const LIGHTS = { night: "var(--night)", twilight: "var(--twilight)", day: "var(--paper)" };
-const WIDE = { light: 8, ground: 96, warmth: 50 };
-
-function Strip({ picture, stop }: { picture: RowPicture; stop: boolean }) {
-  const { ground, warmth, light } = picture;
-  const groundX = WIDE.light + 4;
-  const at = (share: number) => groundX + 8 + share * (WIDE.ground - 12);
-  const warmX = groundX + WIDE.ground + 10;
-  const warm = (share: number) => warmX + 4 + share * (WIDE.warmth - 8);
-  return (
-    <div className="route-strip">
-      <svg
-        viewBox={`0 0 ${String(warmX + WIDE.warmth)} 100`}
-        preserveAspectRatio="none"
-        aria-hidden="true"
-      >
-        {light.map((one) => (
-          <rect
-            key={one.from}
-            x={0}
-            y={one.from * 100}
-            width={WIDE.light}
-            height={(one.to - one.from) * 100}
-            fill={LIGHTS[one.kind]}
-          />
-        ))}
-        <path
-          d={`M0.5 0V100M${String(WIDE.light)} 0V100`}
-          stroke="var(--ink-2)"
-          strokeWidth={1}
-          vectorEffect="non-scaling-stroke"
-        />
-        {ground === null ? null : (
-          <path
-            d={`M${String(groundX)} 0H${String(at(ground[0]))}L${String(at(ground[1]))} 100H${String(groundX)}Z`}
-            fill="var(--rope-ground)"
-          />
-        )}
-        {ground === null ? null : (
-          <path
-            d={`M${String(at(ground[0]))} 0L${String(at(ground[1]))} 100`}
-            stroke="var(--rope)"
-            strokeWidth={stop ? 2.4 : 1.4}
-            vectorEffect="non-scaling-stroke"
-          />
-        )}
-        <path
-          d={`M${String(warm(warmth[0]))} 0L${String(warm(warmth[1]))} 100`}
-          stroke="var(--ember)"
-          strokeWidth={5}
-          vectorEffect="non-scaling-stroke"
-          fill="none"
-        />
-      </svg>
-    </div>
-  );
 }

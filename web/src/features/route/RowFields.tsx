@@ -1,14 +1,17 @@
 import { Button } from "@mui/material";
+import type { ComponentProps } from "react";
 import {
   ACTIVITIES,
   asKind,
   fromLocalField,
   HANDS,
   localField,
-  TYPED,
+  typedOver,
 } from "../../domain/routeEdits";
 import type { Item, Leg, Stop } from "../../domain/types";
 import { durationText, parseDuration } from "../../domain/units";
+import type { Corrections } from "./useCorrections";
+import { WayFields } from "./WayFields";
 import { MoreFields } from "./MoreFields";
 import { CheckIn, ChoiceIn, NameIn, NumberIn, PercentIn, TextIn } from "../../ui/fields";
 
@@ -20,6 +23,8 @@ interface Props {
   only: boolean;
   asked: number;
   put: (next: Item) => void;
+  /** What corrects a leg on its way. */
+  way: Omit<ComponentProps<typeof WayFields>, "leg">;
   onMove: (by: -1 | 1) => void;
   onInsert: (kind: Item["kind"]) => void;
   onDelete: () => void;
@@ -34,6 +39,7 @@ export function RowFields({
   only,
   asked,
   put,
+  way,
   onMove,
   onInsert,
   onDelete,
@@ -78,7 +84,9 @@ export function RowFields({
           value={item.temp_start_c}
           min={-60}
           max={70}
-          onCommit={(temp_start_c) => put({ ...item, ...TYPED, temp_start_c })}
+          onCommit={(temp_start_c) =>
+            put({ ...item, ...typedOver(item, "temp"), temp_doubt_k: 0, temp_start_c })
+          }
           width={92}
         />
         <NumberIn
@@ -87,7 +95,9 @@ export function RowFields({
           value={item.temp_end_c}
           min={-60}
           max={70}
-          onCommit={(temp_end_c) => put({ ...item, ...TYPED, temp_end_c })}
+          onCommit={(temp_end_c) =>
+            put({ ...item, ...typedOver(item, "temp"), temp_doubt_k: 0, temp_end_c })
+          }
           width={84}
         />
         <PercentIn
@@ -97,7 +107,7 @@ export function RowFields({
           width={100}
         />
         {item.kind === "leg" ? (
-          <LegFields leg={item} path={path} put={put} />
+          <LegFields leg={item} path={path} put={put} correct={way.corrections.correct} />
         ) : (
           <StopFields stop={item} put={put} />
         )}
@@ -106,8 +116,16 @@ export function RowFields({
           value={item.gloves}
           onCommit={(gloves) => put({ ...item, gloves })}
         />
+        {item.typed.length === 0 ? null : (
+          <button type="button" className="plain link" onClick={() => put({ ...item, typed: [] })}>
+            Let weather change the typed air of {item.name}
+          </button>
+        )}
       </div>
       <MoreFields item={item} path={path} put={put} />
+      {item.kind === "leg" && item.on_way != null ? (
+        <WayFields key={item.id} {...way} leg={item} />
+      ) : null}
       <div className="row row-tools">
         <Button size="small" onClick={() => onInsert("leg")}>
           Leg after
@@ -144,7 +162,7 @@ function Duration({ item, path, put }: Pick<Props, "item" | "path" | "put">) {
       check={(text) => ((parseDuration(text) ?? 0) > 0 ? null : "Like 1:35, 95 or 1 h 35.")}
       onCommit={(text) => {
         const duration_s = parseDuration(text) ?? item.duration_s;
-        const next = { ...item, duration_s };
+        const next = { ...item, duration_s, timed_by: "hand" as const };
         const fits =
           next.kind === "leg" ||
           next.asleep == null ||
@@ -156,7 +174,14 @@ function Duration({ item, path, put }: Pick<Props, "item" | "path" | "put">) {
   );
 }
 
-function LegFields({ leg, path, put }: { leg: Leg; path: string; put: (next: Item) => void }) {
+interface LegProps {
+  leg: Leg;
+  path: string;
+  put: (next: Item) => void;
+  correct: Corrections["correct"];
+}
+
+function LegFields({ leg, path, put, correct }: LegProps) {
   return (
     <>
       <ChoiceIn
@@ -166,7 +191,11 @@ function LegFields({ leg, path, put }: { leg: Leg; path: string; put: (next: Ite
           value: value as Leg["activity"],
           name,
         }))}
-        onCommit={(activity) => put({ ...leg, activity })}
+        onCommit={(activity) =>
+          leg.on_way == null
+            ? put({ ...leg, activity })
+            : correct({ kind: "activity", item: leg.id, activity })
+        }
         width={110}
       />
       <ChoiceIn
@@ -186,7 +215,9 @@ function LegFields({ leg, path, put }: { leg: Leg; path: string; put: (next: Ite
         value={leg.air_mps}
         min={0}
         max={100}
-        onCommit={(air_mps) => put({ ...leg, ...TYPED, air_mps })}
+        onCommit={(air_mps) =>
+          put({ ...leg, ...typedOver(leg, "wind"), air_doubt_mps: 0, air_mps })
+        }
         width={104}
       />
       <NumberIn

@@ -1,31 +1,48 @@
 import { Alert, Button } from "@mui/material";
 import { useMutation } from "@tanstack/react-query";
-import { useState } from "react";
-import { layTrack } from "../../api/queries";
-import { itemKeys } from "../../domain/routeEdits";
-import { type Way, WAYS } from "../../domain/track";
-import type { TrackLaid, Trip } from "../../domain/types";
+import { useRef, useState } from "react";
+import { layTrack, tellRoute } from "../../api/queries";
+import { type Going, GOINGS } from "../../domain/track";
+import type { RouteTold, TrackLaid, Trip } from "../../domain/types";
 import { kilometresText, minutesText } from "../../domain/units";
 import { DropHere } from "../../ui/DropHere";
 import { FileIn } from "../../ui/FileIn";
 import { ChoiceIn, PercentIn } from "../../ui/fields";
-import { TrackPicture } from "./TrackPicture";
+import { useWidth } from "../../ui/useWidth";
+import { PlanView } from "./PlanView";
+import { ProfileView } from "./ProfileView";
 
 interface Props {
+  id: number;
   trip: Trip;
   /** Stretches that the plan asks for, and that go when the legs are replaced. */
   asked: number;
+  settled: () => Promise<void>;
   onLaid: (laid: TrackLaid, instead: boolean) => void;
+  onAgain: (again: Trip) => void;
+}
+
+interface Seen {
+  laid: TrackLaid;
+  told: RouteTold;
+  again: Trip | null;
 }
 
 /** Legs and stops from a track file, seen before they are taken. */
-export function TrackIn({ trip, asked, onLaid }: Props) {
+export function TrackIn({ id, trip, asked, settled, onLaid, onAgain }: Props) {
   const [file, setFile] = useState<File | null>(null);
-  const [way, setWay] = useState<Way>("foot");
+  const [way, setWay] = useState<Going>("foot");
   const [factor, setFactor] = useState(1);
-  const laying = useMutation({ mutationFn: layTrack });
-  const lay = (from: File, how: Way, pace: number) =>
-    laying.mutate({ file: from, way: how, factor: pace, start: trip.start, taken: itemKeys(trip) });
+  const laying = useMutation({
+    mutationFn: async (from: { file: File; way: Going; factor: number }): Promise<Seen> => {
+      await settled();
+      const { laid, again } = await layTrack({ ...from, start: trip.start, trip: id });
+      const told = await tellRoute({ ...trip, items: laid.items, ways: [laid.way] });
+      return { laid, told, again };
+    },
+  });
+  const lay = (from: File, how: Going, pace: number) =>
+    laying.mutate({ file: from, way: how, factor: pace });
   const open = (chosen: File) => {
     setFile(chosen);
     lay(chosen, way, factor);
@@ -34,13 +51,11 @@ export function TrackIn({ trip, asked, onLaid }: Props) {
     const [first] = dropped.files;
     if (first !== undefined) open(first);
   };
-  const take = (laid: TrackLaid, instead: boolean) => {
-    onLaid(laid, instead);
+  const done = (take: () => void) => {
+    take();
     laying.reset();
     setFile(null);
   };
-  const laid = laying.data;
-  const count = laid?.items.length ?? 0;
   return (
     <section aria-label="Open a track" className="track-in">
       <h2>Open a track</h2>
@@ -54,7 +69,7 @@ export function TrackIn({ trip, asked, onLaid }: Props) {
           <ChoiceIn
             label="You go"
             value={way}
-            choices={WAYS}
+            choices={GOINGS}
             width={290}
             onCommit={(chosen) => {
               setWay(chosen);
@@ -80,34 +95,20 @@ export function TrackIn({ trip, asked, onLaid }: Props) {
           {file?.name}: {laying.error.message}
         </Alert>
       ) : null}
-      {laid === undefined ? null : (
+      {laying.data === undefined ? null : (
         <>
-          <p>
-            <strong>{laid.name}</strong>: {kilometresText(laid.length_m)},{" "}
-            {Math.round(laid.ascent_m)} m up, {Math.round(laid.descent_m)} m down,{" "}
-            {laid.timed ? "with its own times" : "at your pace"}.{" "}
-            {laid.notes.length === 0 ? "" : `Mended: ${laid.notes.join("; ")}.`}
-          </p>
-          <TrackPicture laid={laid} />
-          <details>
-            <summary>
-              {count} legs and stops,{" "}
-              {minutesText(laid.items.reduce((sum, one) => sum + one.duration_s, 0) / 60)}
-            </summary>
-            <ol className="plain-list">
-              {laid.items.map((one) => (
-                <li key={one.id}>
-                  <strong>{one.name}</strong>, {one.kind === "leg" ? one.activity : "stop"},{" "}
-                  {minutesText(one.duration_s / 60)}
-                </li>
-              ))}
-            </ol>
-          </details>
+          <Preview {...laying.data} />
+          {laying.data.again === null ? null : (
+            <Again again={laying.data.again} onTake={(again) => done(() => onAgain(again))} />
+          )}
           <div className="row start-row">
-            <Button variant="contained" onClick={() => take(laid, false)}>
+            <Button
+              variant={laying.data.again === null ? "contained" : "text"}
+              onClick={() => done(() => onLaid(laying.data.laid, false))}
+            >
               Add them behind the others
             </Button>
-            <Button onClick={() => take(laid, true)}>
+            <Button onClick={() => done(() => onLaid(laying.data.laid, true))}>
               {asked === 0
                 ? "Put them in place of the others"
                 : `Put them in place of the others, and of what is asked on ${String(asked)} stretches`}
@@ -118,3 +119,63 @@ export function TrackIn({ trip, asked, onLaid }: Props) {
     </section>
   );
 }
+
+/** The trip goes this way already: times and heights anew, everything done by hand as it is. */
+function Again({ again, onTake }: { again: Trip; onTake: (again: Trip) => void }) {
+  const total = again.items.reduce((sum, one) => sum + one.duration_s, 0);
+  return (
+    <Alert severity="info" icon={false}>
+      <p>
+        The trip goes this way already. Laid out again it lasts {minutesText(total / 60)}: edges,
+        halts, activities and names made by hand stay, and so does all that is asked of cameras.
+      </p>
+      <Button variant="contained" onClick={() => onTake(again)}>
+        Lay it out again, corrections kept
+      </Button>
+    </Alert>
+  );
+}
+
+function Preview({ laid, told }: Seen) {
+  const frame = useRef<HTMLDivElement>(null);
+  const width = useWidth(frame, 1100);
+  const { way, items } = laid;
+  const side = width >= SIDE_BY_SIDE_PX;
+  const total = items.reduce((sum, one) => sum + one.duration_s, 0);
+  return (
+    <>
+      <p>
+        <strong>{laid.name}</strong>: {kilometresText(way.length_m)}, {Math.round(way.ascent_m)} m
+        up, {Math.round(way.descent_m)} m down,{" "}
+        {way.clock === "track" ? "with its own times" : "at your pace"}.{" "}
+        {laid.notes.length === 0 ? "" : `Mended: ${laid.notes.join("; ")}.`}
+      </p>
+      <div ref={frame} className={side ? "look-pictures side track-picture" : "track-picture"}>
+        <PlanView
+          lines={told.plans}
+          cuts={[]}
+          here={null}
+          width={side ? PLAN_PX : width}
+          label={`The way from above, ${kilometresText(way.length_m)} long, north up`}
+        />
+        <ProfileView way={way} items={items} width={side ? width - PLAN_PX - 30 : width} />
+      </div>
+      <details>
+        <summary>
+          {items.length} legs and stops, {minutesText(total / 60)}
+        </summary>
+        <ol className="plain-list">
+          {items.map((one) => (
+            <li key={one.id}>
+              <strong>{one.name}</strong>, {one.kind === "leg" ? one.activity : "stop"},{" "}
+              {minutesText(one.duration_s / 60)}
+            </li>
+          ))}
+        </ol>
+      </details>
+    </>
+  );
+}
+
+const PLAN_PX = 380;
+const SIDE_BY_SIDE_PX = 760;

@@ -1,3 +1,6 @@
+import { Button } from "@mui/material";
+import { useQuery } from "@tanstack/react-query";
+import { queries } from "../../api/queries";
 import { fromLocalField, localField } from "../../domain/routeEdits";
 import type { Trip } from "../../domain/types";
 import { NameIn, NumberIn, TextIn } from "../../ui/fields";
@@ -22,6 +25,10 @@ function zoneIsKnown(zone: string): boolean {
 export function TripFields({ trip, put }: Props) {
   const { place } = trip;
   const at = place ?? FIRST_PLACE;
+  const zone = useQuery({
+    ...queries.zone(at.latitude, at.longitude),
+    enabled: place != null,
+  }).data?.time_zone;
   return (
     <div className="row fields trip-fields">
       <NameIn
@@ -73,6 +80,21 @@ export function TripFields({ trip, put }: Props) {
         onClear={() => put({ place: null })}
         width={110}
       />
+      <NumberIn
+        label="Height"
+        unit="m"
+        value={place?.height_m}
+        min={-500}
+        max={9000}
+        onCommit={(height_m) => put({ place: { ...at, height_m } })}
+        onClear={() => put({ place: null })}
+        width={96}
+      />
+      {zone === undefined || zone === trip.time_zone ? null : (
+        <Button size="small" onClick={() => put({ time_zone: zone })}>
+          Take the place’s time zone, {zone}
+        </Button>
+      )}
       <span className="hint">
         The place gives light and sun; without it the sun’s heat is left out.
       </span>

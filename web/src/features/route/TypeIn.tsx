@@ -9,15 +9,14 @@ import type { Item, Trip } from "../../domain/types";
 interface Props {
   trip: Trip;
   onItems: (items: Item[]) => void;
-  onLeg: () => void;
-  onStop: () => void;
+  onFresh: (kind: Item["kind"]) => void;
 }
 
 const EXAMPLE =
   "Tarn camp; stop; 0:40; 4 to 6\nclimb; climb; 2:30; 6 to 11; 0.6; 50 %; stops; 1240 to 1980\nflight; flight; 1:35; 9 to 14; 9; 80 %; never; 1980 to 1120";
 
 /** Legs and stops typed or pasted, one a line. A line at fault is named and nothing is added. */
-export function TypeIn({ trip, onItems, onLeg, onStop }: Props) {
+export function TypeIn({ trip, onItems, onFresh }: Props) {
   const [text, setText] = useState("");
   const reading = useMutation({
     mutationFn: (asked: string) => readTable(asked, itemKeys(trip)),
@@ -64,8 +63,8 @@ export function TypeIn({ trip, onItems, onLeg, onStop }: Props) {
         <Button variant="contained" disabled={lines === 0 || reading.isPending} onClick={add}>
           {lines > 1 ? `Add ${String(lines)} lines` : "Add the line"}
         </Button>
-        <Button onClick={onLeg}>Add a leg</Button>
-        <Button onClick={onStop}>Add a stop</Button>
+        <Button onClick={() => onFresh("leg")}>Add a leg</Button>
+        <Button onClick={() => onFresh("stop")}>Add a stop</Button>
       </div>
     </section>
   );

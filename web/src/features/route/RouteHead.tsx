@@ -1,0 +1,63 @@
+import type { Scales, StripLanes } from "./rowPictures";
+
+interface Props {
+  scales: Scales;
+  lanes: StripLanes;
+}
+
+/** What each lane is, and its scale. */
+export function RouteHead({ scales, lanes }: Props) {
+  const { ground, warm } = scales;
+  const lane = ([from, to]: readonly [number, number]) => ({ left: from, width: to - from });
+  return (
+    <div className="route-head label" style={{ width: lanes.width }} aria-hidden="true">
+      <Lane at={lane(lanes.clock)} name="clock" low="" high="" />
+      <Lane
+        at={lane(lanes.ground)}
+        name="ground"
+        low={ground === null ? "" : String(Math.round(ground[0]))}
+        high={ground === null ? "not known" : `${String(Math.round(ground[1]))} m`}
+      />
+      <Lane
+        at={lane(lanes.warm)}
+        name="air"
+        low={String(Math.round(warm[0])).replace("-", "\u2212")}
+        high={`${String(Math.round(warm[1])).replace("-", "\u2212")} °C`}
+      />
+      {lanes.air[1] > lanes.air[0] ? (
+        <Lane
+          at={lane(lanes.air)}
+          name="flow"
+          low="0"
+          high={`${String(Math.round(scales.mostAir))} m/s`}
+        />
+      ) : null}
+      <Lane
+        at={lane(lanes.sun)}
+        name="sun"
+        low=""
+        high={lanes.air[1] > lanes.air[0] ? `${String(Math.round(scales.mostSun))} W/m²` : ""}
+      />
+    </div>
+  );
+}
+
+function Lane({
+  at,
+  name,
+  low,
+  high,
+}: {
+  at: { left: number; width: number };
+  name: string;
+  low: string;
+  high: string;
+}) {
+  return (
+    <span className="route-lane" style={at}>
+      <b>{name}</b>
+      <i>{low}</i>
+      <i>{high}</i>
+    </span>
+  );
+}

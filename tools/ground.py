@@ -82,8 +82,11 @@ def _leg(leg: Doc, draw: random.Random) -> Iterator[tuple[float, float, float, f
     slow = [1.0 + 3.0 * abs(b - a) / STEP_M for a, b in pairwise(heights)]
     each_s = leg["duration_s"] / sum(slow)
     for number in range(steps):
-        yield _turn(kind, number, waves, steps), heights[number], length_m / steps, (
-            each_s * slow[number]
+        yield (
+            _turn(kind, number, waves, steps),
+            heights[number],
+            length_m / steps,
+            (each_s * slow[number]),
         )
 
 
@@ -95,9 +98,7 @@ def _turn(kind: str, number: int, waves: list[tuple[float, float]], steps: int) 
     return bends * sum(math.sin(2.3 * w * share * math.pi + p) for w, p in waves) / 1.6
 
 
-def _way(
-    key: str, title: str, going: str, place: Doc, points: list[Any], columns: int
-) -> Doc:
+def _way(key: str, title: str, going: str, place: Doc, points: list[Any], columns: int) -> Doc:
     length_m = points[-1][3]
     count = min(columns, len(points))
     shown = [_at(points, length_m * n / (count - 1)) for n in range(count)]

@@ -149,6 +149,7 @@ def swapping(set_ups: list[Doc]) -> Doc:
 
 CASES: list[tuple[str, Doc, Doc]] = [
     ("chosen_all_the_same", on("hand_held", "descent", **ASKED_WHY), on("hand_held", "descent")),
+    ("serves_poorly", on("chest", "climb"), on("chest", "walk")),
     ("helmet_rules", on("helmet", "sled"), on("helmet", "walk")),
     ("tether_wanted", on("wing", "flight"), on("wing", "flight") | {"plan": {
         "cameras": [{"camera": "cam", "mount": "wing", "tethered": True}],
@@ -171,6 +172,15 @@ def test_a_finding_fires_where_it_should_only(code: str, fires: Doc, quiet: Doc)
     assert found[0].severity == CHECKS[code].severity
     assert "{" not in found[0].text
     assert code not in {one.code for one in rehearse(plan_of(quiet)).findings}
+
+
+def test_one_reason_on_several_legs_is_said_once() -> None:
+    items = [leg(name, 600, activity="climb") for name in ("up", "on", "over")]
+    asked = [asks("cam", item["id"]) for item in items]
+    carried = {"cameras": [{"camera": "cam", "mount": "chest"}]}
+    told = rehearse(plan_of(raw(items, asked, plan=carried)))
+    (found,) = [one for one in told.findings if one.code == "serves_poorly"]
+    assert found.text.startswith("Cam serves poorly on up and 2 more legs: it shakes")
 
 
 def test_a_choice_with_a_reason_is_a_note_and_no_warning() -> None:
@@ -260,7 +270,7 @@ def test_each_sum_shows_its_arithmetic() -> None:
     assert told["least_rate"].good is False
     assert (told["shutter"].text, told["shutter"].how) == ("1/120 s", "1 / (2 × 60) = 1/120 s")
     assert told["light"].how.startswith("sun 66°: 110 000 lx")
-    assert told["filter"].text == "6 stops of neutral density (ND 64)"
+    assert told["filter"].text == "5 stops of neutral density (ND 32)"
     assert "log2(2.8² × 120) = 15.4 − 9.9 = 5.5 stops" in told["filter"].how
     assert told["editing"].how == "3840 × 2160 × 60 = 498 of 124 Mpx/s"
     assert told["editing"].good is False

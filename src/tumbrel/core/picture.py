@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 from typing import Literal
 
@@ -19,7 +20,6 @@ from .document.base import Part
 from .exposure import (
     dark_below_lx,
     daylight_lx,
-    filter_stops,
     gain_iso,
     half_interval_s,
     lens_ev,
@@ -204,16 +204,30 @@ def _light(light: Light, item: Item) -> Sum:
     )
 
 
+def wanted_stops(light: Light, lens: Lens) -> float:
+    """Neutral density that the brightest light wants [stops], of parts rounded as they are told."""
+    ev, taken = round(light.high_ev - lens.biased_ev, 1), round(_taken_ev(lens), 1)
+    return round(ev - taken + math.log2(lens.base_iso / 100.0), 1)
+
+
+def _taken_ev(lens: Lens) -> float:
+    return lens_ev(lens.f_number, lens.shutter_s)
+
+
 def _filter(light: Light, lens: Lens) -> Sum:
-    taken = lens_ev(lens.f_number, lens.shutter_s)
-    stops = filter_stops(
-        light.high_ev - lens.biased_ev, lens.f_number, lens.shutter_s, lens.base_iso
-    )
+    stops = wanted_stops(light, lens)
     fits = nearest_filter(stops)
     return Sum(
         what="filter",
         text=words.filter_text(fits, stops, lens.fitted_stops),
-        how=words.filter_how(light.high_ev, lens.f_number, lens.shutter_s, taken, lens.base_iso),
+        how=words.filter_how(
+            light.high_ev - lens.biased_ev,
+            lens.f_number,
+            lens.shutter_s,
+            _taken_ev(lens),
+            lens.base_iso,
+            stops,
+        ),
         good=abs(lens.fitted_stops - stops) <= 1.5 or (fits == 0 and lens.fitted_stops == 0.0),
     )
 

@@ -1,5 +1,15 @@
 import { freshKey, kitKeys } from "./edits";
-import type { Battery, BatteryFamily, Camera, Card, Kit, Mode, SetUp } from "./types";
+import type {
+  Battery,
+  BatteryFamily,
+  Camera,
+  Card,
+  Kit,
+  Mode,
+  Preset,
+  Serving,
+  SetUp,
+} from "./types";
 
 export const RESOLUTIONS: readonly { name: string; width_px: number; height_px: number }[] = [
   { name: "5.3K", width_px: 5312, height_px: 2988 },
@@ -116,6 +126,49 @@ export function freshSetUp(taken: readonly SetUp[]): SetUp {
     hot_swap: false,
     power: "battery",
     water: "dry",
+  };
+}
+
+/** The first slot that no preset keeps. */
+export function freeSlot(taken: readonly Preset[]): number {
+  let slot = 1;
+  while (taken.some((one) => one.slot === slot)) slot += 1;
+  return slot;
+}
+
+/** A preset in the first free slot, in the camera's first mode, all else left to the camera. */
+export function freshPreset(camera: Camera): Preset {
+  const slot = freeSlot(camera.presets);
+  const name = `Preset ${String(slot)}`;
+  return {
+    id: freshKey(
+      name,
+      camera.presets.map((one) => one.id),
+    ),
+    slot,
+    name,
+    mode: camera.modes[0]?.id ?? "",
+    stabilised: "on",
+    shutter_per_s: null,
+    exposure_ev: 0,
+    white_balance_k: null,
+    most_gain_iso: null,
+    microphone_db: null,
+    filter_stops: 0,
+    slowing: null,
+  };
+}
+
+/** The kit with what the person says of an angle or mount somewhere; null: as is usual. */
+export function withServing(kit: Kit, next: Serving): Kit {
+  const others = kit.serving.filter((one) => one.what !== next.what || one.where !== next.where);
+  return { ...kit, serving: [...others, next] };
+}
+
+export function withoutServing(kit: Kit, { what, where }: Pick<Serving, "what" | "where">): Kit {
+  return {
+    ...kit,
+    serving: kit.serving.filter((one) => one.what !== what || one.where !== where),
   };
 }
 

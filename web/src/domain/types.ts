@@ -72,6 +72,7 @@ export type Served = Schemas["Served"];
 export type ServingTold = Schemas["ServingTold"];
 export type ServingLine = Schemas["ServingLine"];
 export type PictureTold = Schemas["PictureTold"];
+export type Serving = Kit["serving"][number];
 export type Preset = Schemas["Preset"];
 export type EditingComputer = Schemas["EditingComputer"];
 export type Mount = CameraPlan["mount"];

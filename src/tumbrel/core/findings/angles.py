@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass
 
 from ..document import Assignment, Camera, Item, Mount
 from ..parameters.serving import FALLS_FROM, FALLS_ON_OTHERS, HELMET_RULES, LOST_BELOW
@@ -24,31 +25,59 @@ def _placed(seen: Seen) -> Iterator[tuple[int, Assignment, Camera, Item, Mount]]
 
 @check("mount_against_activity", "warn")
 def mount_against_activity(seen: Seen) -> Iterator[Found]:
-    """A mount or angle that does not serve on a leg, and no reason is given."""
-    for number, assignment, camera, item, why in _spoken_against(seen):
-        if not assignment.reason:
-            values: Values = {"camera": camera.name, "leg": item.name, "why": why}
-            yield Found(f"plan.assignments[{number}]", values, camera.id, item.id)
+    """A mount or angle that is unsafe or useless on a leg, and no reason is given."""
+    yield from _joined(one for one in _spoken_against(seen) if one.verdict == "never")
+
+
+@check("serves_poorly", "note")
+def serves_poorly(seen: Seen) -> Iterator[Found]:
+    """A mount or angle that serves poorly on a leg, and no reason is given."""
+    yield from _joined(one for one in _spoken_against(seen) if one.verdict == "poorly")
 
 
 @check("chosen_all_the_same", "note")
 def chosen_all_the_same(seen: Seen) -> Iterator[Found]:
     """The same, with the person's reason: their choice wins."""
-    for number, assignment, camera, item, why in _spoken_against(seen):
-        if assignment.reason:
-            values: Values = {"camera": camera.name, "leg": item.name, "why": why}
-            values = {**values, "reason": assignment.reason.rstrip(".")}
-            yield Found(f"plan.assignments[{number}]", values, camera.id, item.id)
+    for one in _spoken_against(seen):
+        if one.reason:
+            about = {"camera": one.camera.name, "leg": one.item.name, "why": one.why}
+            values: Values = {**about, "reason": one.reason.rstrip(".")}
+            yield Found(f"plan.assignments[{one.number}]", values, one.camera.id, one.item.id)
 
 
-def _spoken_against(seen: Seen) -> Iterator[tuple[int, Assignment, Camera, Item, str]]:
+@dataclass(frozen=True, slots=True)
+class _Against:
+    """What speaks against a camera on a leg, and what the person says to it."""
+
+    number: int
+    camera: Camera
+    item: Item
+    verdict: Verdict
+    why: str
+    reason: str
+
+
+def _spoken_against(seen: Seen) -> Iterator[_Against]:
     document = seen.played.document
     plans = {camera.id: carried(document, camera.id) for camera in document.kit.cameras}
     for number, assignment, camera, item, mount in _placed(seen):
         angle = mount_and_angle(plans[camera.id], assignment)[1]
-        rules = against(document.kit, item, mount, angle)
-        if rules:
-            yield number, assignment, camera, item, rules[0][1]
+        for verdict, why in against(document.kit, item, mount, angle)[:1]:
+            yield _Against(number, camera, item, verdict, why, assignment.reason)
+
+
+def _joined(found: Iterable[_Against]) -> Iterator[Found]:
+    """One finding for each camera and reason, however many legs it holds on."""
+    groups: dict[tuple[str, str], list[_Against]] = {}
+    for one in found:
+        if not one.reason:
+            groups.setdefault((one.camera.id, one.why), []).append(one)
+    for (camera, why), legs in groups.items():
+        first, more = legs[0], len(legs) - 1
+        others = "" if more == 0 else f" and {more} more" + (" leg" if more == 1 else " legs")
+        leg = f"{first.item.name}{others}"
+        values: Values = {"camera": first.camera.name, "leg": leg, "why": why}
+        yield Found(f"plan.assignments[{first.number}]", values, camera, first.item.id)
 
 
 @check("water_against_set_up", "stop")
@@ -86,7 +115,7 @@ def tether_wanted(seen: Seen) -> Iterator[Found]:
         if carried(seen.played.document, camera.id).tethered:
             continue
         said.add(camera.id)
-        harm = "it falls on whoever is below" if over else "it is lost"
+        harm = "it falls on whoever is below" if where == "flight" else "it is lost or hits someone"
         values: Values = {"camera": camera.name, "leg": item.name, "harm": harm}
         yield Found(_carried_path(seen, camera), values, camera.id, item.id)
 
@@ -104,7 +133,7 @@ def mount_blocks_door(seen: Seen) -> Iterator[Found]:
                 "camera": run.camera.name,
                 "set_up": blocked.name,
                 "seconds": round(blocked.door_blocked_s),
-                "count": len(swaps),
+                "swaps": "1 swap takes" if len(swaps) == 1 else f"{len(swaps)} swaps each take",
             }
             yield Found(f"kit.cameras[{number}].set_ups", values, run.camera.id)
 

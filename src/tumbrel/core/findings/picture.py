@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from ..document import Assignment, Camera, Interval, Mode
-from ..exposure import filter_stops, nearest_filter
-from ..picture import dark_share, lens_of, light_on, over_editing, preset_of
+from ..exposure import nearest_filter
+from ..picture import dark_share, lens_of, light_on, over_editing, preset_of, wanted_stops
 from .registry import Found, Seen, Values, check
 
 SLOW_MOTION = 2.0
@@ -51,7 +51,7 @@ def dark_for_frame_rate(seen: Seen) -> Iterator[Found]:
     for number, assignment, camera, mode in _filmed(seen):
         item = line.by_id[assignment.item].item
         light = None if item is None else light_on(line, item)
-        if item is None or light is None:
+        if item is None or light is None or "light" in assignment.features:
             continue
         lens = lens_of(camera, mode, preset_of(camera, assignment), seen.defaults)
         if dark_share(line, item, lens) <= DARK_SHARE:
@@ -77,8 +77,7 @@ def filter_for_half_interval(seen: Seen) -> Iterator[Found]:
         if item is None or light is None or light.high_deg < BRIGHT_DEG:
             continue
         lens = lens_of(camera, mode, preset_of(camera, assignment), seen.defaults)
-        wanted = filter_stops(light.high_ev, lens.f_number, lens.shutter_s, lens.base_iso)
-        fits = nearest_filter(wanted - lens.fitted_stops)
+        fits = nearest_filter(wanted_stops(light, lens) - lens.fitted_stops)
         said.add(camera.id)
         if fits >= 1:
             values: Values = {

@@ -70,12 +70,14 @@ SENTENCES: dict[str, str] = {
     "it. Follow the maker's instructions.",
     "mount_against_activity": "{camera} does not serve on {leg}: {why}. Choose another camera, "
     "mount or angle; or say why, and it stays. Event rules and local law come first.",
+    "serves_poorly": "{camera} serves poorly on {leg}: {why}. Say why it is used all the same, and "
+    "it is not told again.",
     "chosen_all_the_same": "{camera} on {leg}, though {why}. Your reason: {reason}.",
     "helmet_rules": "{camera} sits on a helmet. Rules and the helmet's approval may not allow it, "
     "and a mount can snag or strike in a fall. Ask the event, the maker and local law first.",
     "tether_wanted": "{camera} wants a tether on {leg}: when its mount gives way, {harm}. Tie it, "
     "and say so under how it is carried.",
-    "mount_blocks_door": "{camera} as '{set_up}' blocks its door: each of {count} swaps takes "
+    "mount_blocks_door": "{camera} as '{set_up}' blocks its door: {swaps} "
     "{seconds} s longer. Try it at home, with gloves.",
     "must_from_one_angle": "{moment} on {leg} must be had, and {angles} films it. A second angle "
     "makes a cut possible, and saves it when one camera fails.",

@@ -67,11 +67,12 @@ def filter_text(fits: int, stops: float, fitted: float) -> str:
     return f"{wanted}; {fitted:g} fitted, {stops:.1f} wanted".replace("-", "\u2212")
 
 
-def filter_how(ev: float, f_number: float, shutter_s: float, taken: float, base_iso: float) -> str:
+def filter_how(
+    ev: float, f_number: float, shutter_s: float, taken: float, base_iso: float, left: float
+) -> str:
     """Light less what lens and shutter take."""
     gain = "" if base_iso == 100.0 else f" + log2({base_iso:.0f} / 100)"
     lens = f"log2({f_number:g}² × {1.0 / shutter_s:g})"
-    left = ev - taken + math.log2(base_iso / 100.0)
     told = f"{ev:.1f} − {lens}{gain} = {ev:.1f} − {taken:.1f} = {left:.1f} stops"
     return f"{told}; snow and salt want up to one more".replace(" -", " \u2212")
 

@@ -7,6 +7,8 @@ import {
   useRef,
   useState,
 } from "react";
+import { tellServing } from "../../api/queries";
+import { usePumped } from "../../api/usePumped";
 import { useTripHere } from "../../app/TripContext";
 import { Drawing } from "../../board/Drawing";
 import { Grid } from "../../board/Grid";
@@ -18,6 +20,7 @@ import type { PlanDocument, Rehearsal } from "../../domain/types";
 import { type Elastic, elastic, type Fold } from "../../scale/elastic";
 import { lanesOf } from "../../scale/lanes";
 import { useWidth } from "../../ui/useWidth";
+import { Angles } from "./Angles";
 import { BottomLine } from "./BottomLine";
 import { CameraStrip } from "./CameraStrip";
 import { Carried } from "./Carried";
@@ -31,6 +34,7 @@ import { StretchStrip } from "./StretchStrip";
 import { useBoardCommands } from "./useBoardCommands";
 import { useHand } from "./useHand";
 import { useSame } from "./useSame";
+import { useSettled } from "./useSettled";
 import { useStretches } from "./useStretches";
 import { TroubleSide, VerdictSide } from "./VerdictSide";
 
@@ -44,6 +48,8 @@ interface Props {
 const SIDE_BESIDE = 5;
 /** Drawn with until the page has been measured. */
 const FIRST_WIDTH = 980;
+
+const ADVICE_AFTER_MS = 450;
 
 const bandsOf = (scale: Elastic) => scale.bands;
 
@@ -112,6 +118,8 @@ export function BoardWork({ document, rehearsal, clock }: Props) {
     () => ({ document, rehearsal, clock, scale, lanes }),
     [document, rehearsal, clock, scale, lanes],
   );
+  // asked when the edit has been rehearsed, drawn and saved
+  const serving = usePumped(tellServing, useSettled(document, ADVICE_AFTER_MS)).result;
   // the drawing first; words for screen readers and what is carried follow a moment later
   const later = useDeferredValue(picture);
   const trouble = (
@@ -121,6 +129,7 @@ export function BoardWork({ document, rehearsal, clock }: Props) {
     <aside className="board-rest" aria-label="What you carry">
       <Carried {...later} handMs={hand.at} />
       <Margins document={later.document} rehearsal={later.rehearsal} />
+      <Angles {...later} serving={serving} goTo={goTo} />
       <Legend />
     </aside>
   );
@@ -186,7 +195,13 @@ export function BoardWork({ document, rehearsal, clock }: Props) {
             onOpen={board.openCell}
           />
           {open?.kind === "cell" ? (
-            <StretchStrip {...picture} kept={kept} onClose={close} cell={open.cell} />
+            <StretchStrip
+              {...picture}
+              kept={kept}
+              onClose={close}
+              cell={open.cell}
+              served={serving?.legs.find((one) => one.item === open.cell.item)}
+            />
           ) : null}
           {open?.kind === "camera" ? (
             <CameraStrip {...picture} kept={kept} onClose={close} camera={open.camera} />

@@ -1,6 +1,6 @@
 import { cameraPlan, withCameraPlan } from "../../domain/edits";
 import { linkedWith, withLinked } from "../../domain/planEdits";
-import { ANGLES, type CameraPlan } from "../../domain/types";
+import { ANGLES, type CameraPlan, MOUNTS } from "../../domain/types";
 import { stripLeft } from "../../scale/lanes";
 import { CheckIn, ChoiceIn } from "../../ui/fields";
 import type { StripProps } from "./StretchStrip";
@@ -10,16 +10,6 @@ const BETWEEN: Record<NonNullable<CameraPlan["between"]>, string> = {
   off: "off",
   standby: "on standby",
   on: "goes on recording",
-};
-
-const MOUNTS: Record<CameraPlan["mount"], string> = {
-  helmet: "helmet or head",
-  chest: "chest",
-  hand_held: "hand-held stick",
-  vehicle: "vehicle, sled or boat",
-  tripod: "foot or tripod",
-  wing: "wing or boom",
-  other: "other",
 };
 
 /** How a camera is carried: what is in it at the start, its angle, what it does between stretches. */
@@ -138,6 +128,11 @@ export function CameraStrip({
               ))}
           </fieldset>
         ) : null}
+        <CheckIn
+          label="On a tether of its own"
+          value={now.tethered}
+          onCommit={(tethered) => put({ tethered })}
+        />
         <CheckIn
           label="Radio left on when it is off"
           value={now.radio_left_on ?? false}

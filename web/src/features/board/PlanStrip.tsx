@@ -1,7 +1,7 @@
 import { Button } from "@mui/material";
 import { fillable, freshFullBy, type FullBy } from "../../domain/planEdits";
 import { fromLocalField, localField } from "../../domain/routeEdits";
-import type { Plan } from "../../domain/types";
+import type { EditingComputer, Plan } from "../../domain/types";
 import { STRIP_PX } from "../../scale/lanes";
 import { CheckIn, ChoiceIn, NumberIn, TextIn } from "../../ui/fields";
 import { Strip } from "./Strip";
@@ -40,6 +40,7 @@ export function PlanStrip({ document, kept, lanes, onClose }: StripProps) {
           width="100%"
           hint="A mode of twice as many can be slowed to half."
         />
+        <Editing plan={plan} put={put} />
         <CheckIn
           label="The kit is carried on an aircraft"
           path="plan.by_air"
@@ -49,6 +50,69 @@ export function PlanStrip({ document, kept, lanes, onClose }: StripProps) {
         <Wishes document={document} plan={plan} put={put} />
       </div>
     </Strip>
+  );
+}
+
+const FIRST_COMPUTER: EditingComputer = { width_px: 3840, height_px: 2160, fps: 60, mbps: 150 };
+
+/** What the computer at home plays; more than that becomes a finding. */
+function Editing({ plan, put }: { plan: Plan; put: (part: Partial<Plan>) => void }) {
+  const computer = plan.editing;
+  const change = (part: Partial<EditingComputer>) =>
+    put({ editing: { ...(computer ?? FIRST_COMPUTER), ...part } });
+  return (
+    <>
+      <CheckIn
+        label="My computer plays only so much"
+        path="plan.editing"
+        value={computer != null}
+        onCommit={(on) => put({ editing: on ? FIRST_COMPUTER : null })}
+      />
+      {computer == null ? null : (
+        <div className="row fields">
+          <NumberIn
+            label="Width"
+            unit="px"
+            value={computer.width_px}
+            min={160}
+            max={16_000}
+            whole
+            onCommit={(width_px) => change({ width_px })}
+            width={96}
+          />
+          <NumberIn
+            label="Height"
+            unit="px"
+            value={computer.height_px}
+            min={120}
+            max={16_000}
+            whole
+            onCommit={(height_px) => change({ height_px })}
+            width={96}
+          />
+          <NumberIn
+            label="Rate"
+            unit="1/s"
+            value={computer.fps}
+            min={1}
+            max={1000}
+            onCommit={(fps) => change({ fps })}
+            width={84}
+          />
+          <NumberIn
+            label="Bitrate"
+            unit="Mbit/s"
+            value={computer.mbps}
+            min={0.1}
+            max={4000}
+            assumed="any"
+            onCommit={(mbps) => change({ mbps })}
+            onClear={() => change({ mbps: null })}
+            width={120}
+          />
+        </div>
+      )}
+    </>
   );
 }
 

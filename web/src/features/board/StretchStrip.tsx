@@ -14,8 +14,12 @@ import {
   ANGLES,
   type Assignment,
   type Camera,
+  type CameraPlan,
   FEATURES,
   IMPORTANCES,
+  type LegServed,
+  type Mount,
+  MOUNTS,
   type Pattern,
   type Plan,
   type PlanDocument,
@@ -26,6 +30,8 @@ import { type Lanes, stripLeft } from "../../scale/lanes";
 import { CheckIn, ChoiceIn, Pick } from "../../ui/fields";
 import { CopyHere } from "./CopyHere";
 import { PatternFields } from "./PatternFields";
+import { Picture } from "./Picture";
+import { Serves } from "./Serves";
 import { Strip } from "./Strip";
 import { SwapHere } from "./SwapHere";
 import { useDifferences } from "./useDifferences";
@@ -51,7 +57,8 @@ export function StretchStrip({
   onClose,
   cell,
   scale,
-}: StripProps & { cell: Cell; scale: Elastic }) {
+  served,
+}: StripProps & { cell: Cell; scale: Elastic; served: LegServed | undefined }) {
   const place = document.kit.cameras.findIndex((one) => one.id === cell.camera);
   const camera = document.kit.cameras[place];
   const item = document.trip.items.find((one) => one.id === cell.item);
@@ -115,14 +122,21 @@ export function StretchStrip({
         ]}
         onPick={pick}
       />
+      <Serves document={document} leg={served} camera={camera.id} asked={asked} put={put} />
       {asked ? (
         <Asked
           camera={camera}
           asked={asked}
           put={put}
           differences={differences}
-          cameraAngle={cameraPlan(plan, camera.id).angle ?? "sight"}
+          carried={cameraPlan(plan, camera.id)}
         />
+      ) : null}
+      {asked ? (
+        <details className="strip-more">
+          <summary>Light and settings</summary>
+          <Picture document={document} camera={camera.id} item={item.id} />
+        </details>
       ) : null}
       {item.kind === "stop" || item.hands === "free" ? (
         <SwapHere
@@ -151,10 +165,10 @@ interface AskedProps {
   asked: Assignment;
   put: (part: Partial<Assignment>) => void;
   differences: ReadonlyMap<string, string>;
-  cameraAngle: keyof typeof ANGLES;
+  carried: CameraPlan;
 }
 
-const Asked = memo(function Asked({ camera, asked, put, differences, cameraAngle }: AskedProps) {
+const Asked = memo(function Asked({ camera, asked, put, differences, carried }: AskedProps) {
   const mode = camera.modes.find((one) => one.id === asked.mode);
   const allowed = FEATURES.filter(
     (name) => mode?.features?.includes(name) === true || asked.features?.includes(name) === true,
@@ -172,6 +186,24 @@ const Asked = memo(function Asked({ camera, asked, put, differences, cameraAngle
   return (
     <div className="strip-fields">
       <PatternFields pattern={asked.pattern} put={put} />
+      {camera.presets.length === 0 ? null : (
+        <ChoiceIn
+          label="Preset"
+          value={asked.preset ?? ""}
+          choices={[
+            { value: "", name: "none" },
+            ...camera.presets.map((one) => ({
+              value: one.id,
+              name: `${String(one.slot)} ${one.name}`,
+            })),
+          ]}
+          onCommit={(value) => {
+            const preset = camera.presets.find((one) => one.id === value);
+            put(preset ? { preset: preset.id, mode: preset.mode } : { preset: null });
+          }}
+          width="100%"
+        />
+      )}
       <ChoiceIn
         label="Mode"
         value={asked.mode}
@@ -214,10 +246,20 @@ const Asked = memo(function Asked({ camera, asked, put, differences, cameraAngle
         label="Angle"
         value={asked.angle ?? ""}
         choices={[
-          { value: "", name: `as carried: ${ANGLES[cameraAngle]}` },
+          { value: "", name: `as carried: ${ANGLES[carried.angle]}` },
           ...Object.entries(ANGLES).map(([value, name]) => ({ value, name })),
         ]}
         onCommit={(value) => put({ angle: value === "" ? null : (value as keyof typeof ANGLES) })}
+        width="100%"
+      />
+      <ChoiceIn
+        label="Mount"
+        value={asked.mount ?? ""}
+        choices={[
+          { value: "", name: `as carried: ${MOUNTS[carried.mount]}` },
+          ...Object.entries(MOUNTS).map(([value, name]) => ({ value, name })),
+        ]}
+        onCommit={(value) => put({ mount: value === "" ? null : (value as Mount) })}
         width="100%"
       />
     </div>

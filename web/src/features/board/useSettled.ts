@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 
-/** A value once it has stood still for a while, so that a screen reader hears the last one only. */
-export function useSettled(value: string, afterMs: number): string {
+/** A value once it has stood still for a while, so that only the last one is spoken or asked. */
+export function useSettled<Value>(value: Value, afterMs: number): Value {
   const [settled, setSettled] = useState(value);
   useEffect(() => {
     const timer = setTimeout(() => setSettled(value), afterMs);

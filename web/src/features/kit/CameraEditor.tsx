@@ -6,6 +6,7 @@ import { CheckIn, ChoiceIn, NameIn, NumberIn, Pick, TextIn } from "../../ui/fiel
 import { CameraMore } from "./CameraMore";
 import { Modes } from "./Modes";
 import type { Going } from "./Parts";
+import { Presets } from "./Presets";
 import { SetUps } from "./SetUps";
 
 interface Props {
@@ -152,6 +153,7 @@ export function CameraEditor({ kit, camera, uses, choose, editKit }: Props) {
         usedIn={(setUp) => usedIn("set_up", `${camera.id}/${setUp}`)}
         ask={setGoing}
       />
+      <Presets camera={camera} path={path} put={put} ask={setGoing} />
       <div className="row unit-tools">
         <Button
           disabled={kit.cameras.length >= 8}

@@ -13,7 +13,7 @@ const ANSWERS = ["voice", "remote"] as const;
 export function CameraMore({ camera, path, put }: Props) {
   return (
     <details>
-      <summary>Port, heat, voice, clock and file names</summary>
+      <summary>Port, heat, lens, voice, clock and file names</summary>
       <div className="row fields">
         <NumberIn
           label="Its port takes"
@@ -58,6 +58,41 @@ export function CameraMore({ camera, path, put }: Props) {
           max={10}
           onCommit={(charge_heat) => put({ charge_heat })}
           width={180}
+        />
+        <NumberIn
+          label="Aperture, f over"
+          unit="number"
+          value={camera.f_number}
+          min={0.7}
+          max={32}
+          assumed="2.8"
+          onCommit={(f_number) => put({ f_number })}
+          onClear={() => put({ f_number: null })}
+          width={180}
+        />
+        <NumberIn
+          label="Least gain"
+          unit="ISO"
+          value={camera.base_iso}
+          min={25}
+          max={409_600}
+          whole
+          assumed="100"
+          onCommit={(base_iso) => put({ base_iso })}
+          onClear={() => put({ base_iso: null })}
+          width={140}
+        />
+        <NumberIn
+          label="Most gain that looks right"
+          unit="ISO"
+          value={camera.most_iso}
+          min={25}
+          max={409_600}
+          whole
+          assumed="1600"
+          onCommit={(most_iso) => put({ most_iso })}
+          onClear={() => put({ most_iso: null })}
+          width={220}
         />
         <TextIn
           label="Files begin with"

@@ -12,6 +12,7 @@ import { Batteries } from "./Batteries";
 import { CameraEditor } from "./CameraEditor";
 import { Cards } from "./Cards";
 import { Power } from "./Power";
+import { Serving } from "./Serving";
 import { ShelfView } from "./ShelfView";
 import "./kit.css";
 
@@ -83,6 +84,7 @@ function KitOf({ kitId }: { kitId: number }) {
           <Batteries kit={kit} editKit={editKit} />
           <Cards kit={kit} editKit={editKit} />
           <Power kit={kit} editKit={editKit} />
+          <Serving kit={kit} editKit={editKit} />
         </div>
       </div>
     </main>

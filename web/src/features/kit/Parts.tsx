@@ -11,20 +11,24 @@ export interface Going {
 }
 
 interface Props<Part extends { id: string; name: string }> {
-  what: "mode" | "set-up";
+  what: "mode" | "set-up" | "preset";
   camera: string;
   parts: readonly Part[];
   most: number;
   put: (parts: Part[]) => void;
   fresh: (taken: readonly Part[]) => Part;
+  /** What of a copy must be its own, besides its name. */
+  own?: (taken: readonly Part[]) => Partial<Part>;
+  /** Whether the last one may go. */
+  optional?: boolean;
   usedIn: (id: string) => readonly string[];
   ask: (going: Going) => void;
   fields: (part: Part, place: number, change: (some: Partial<Part>) => void) => ReactNode;
 }
 
-/** The modes or set-ups of a camera: each with its fields, copied, deleted and added. */
+/** The modes, set-ups or presets of a camera: each with its fields, copied, deleted and added. */
 export function Parts<Part extends { id: string; name: string }>(props: Props<Part>) {
-  const { what, camera, parts, most, put, fresh, usedIn, ask, fields } = props;
+  const { what, camera, parts, most, put, fresh, own, usedIn, ask, fields } = props;
   const full = parts.length >= most;
   const copy = (part: Part) => {
     const name = copyName(
@@ -35,7 +39,7 @@ export function Parts<Part extends { id: string; name: string }>(props: Props<Pa
       name,
       parts.map((one) => one.id),
     );
-    put([...parts, { ...part, id, name }]);
+    put([...parts, { ...part, id, name, ...own?.(parts) }]);
   };
   const remove = (part: Part) => {
     const trips = usedIn(part.id);
@@ -68,7 +72,7 @@ export function Parts<Part extends { id: string; name: string }>(props: Props<Pa
               <button
                 type="button"
                 className="plain link"
-                disabled={parts.length === 1}
+                disabled={parts.length === 1 && props.optional !== true}
                 onClick={() => remove(part)}
                 aria-label={`Delete ${what} ${part.name}`}
               >

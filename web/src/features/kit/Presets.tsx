@@ -1,0 +1,176 @@
+import { freeSlot, freshPreset } from "../../domain/kitEdits";
+import type { Camera, Preset } from "../../domain/types";
+import { ChoiceIn, NameIn, NumberIn } from "../../ui/fields";
+import { type Going, Parts } from "./Parts";
+
+interface Props {
+  camera: Camera;
+  path: string;
+  put: (part: Partial<Camera>) => void;
+  ask: (going: Going) => void;
+}
+
+const STABILISED: Record<Preset["stabilised"], string> = {
+  off: "off",
+  on: "on",
+  strong: "strong, crops",
+};
+const MOST = 20;
+const NONE: readonly string[] = [];
+
+/** Saved settings by slot, as on the camera: nobody changes menus with gloves on. */
+export function Presets({ camera, path, put, ask }: Props) {
+  return (
+    <>
+      <h3>Presets</h3>
+      <p className="hint">
+        Set them on the camera at home, one a slot; on the board a stretch names its preset.
+        {camera.start_gesture === "" ? "" : ` Start: ${camera.start_gesture}.`}
+      </p>
+      <Parts
+        what="preset"
+        camera={camera.name}
+        parts={camera.presets}
+        most={MOST}
+        optional
+        put={(presets) => put({ presets })}
+        fresh={() => freshPreset(camera)}
+        own={(taken) => ({ slot: freeSlot(taken) })}
+        usedIn={() => NONE}
+        ask={ask}
+        fields={(preset, place, change) => (
+          <Fields
+            preset={preset}
+            camera={camera}
+            path={`${path}.presets[${String(place)}]`}
+            change={change}
+          />
+        )}
+      />
+    </>
+  );
+}
+
+interface FieldsProps {
+  preset: Preset;
+  camera: Camera;
+  path: string;
+  change: (part: Partial<Preset>) => void;
+}
+
+function Fields({ preset, camera, path, change }: FieldsProps) {
+  const others = camera.presets.filter((one) => one.id !== preset.id);
+  return (
+    <div className="row fields">
+      <ChoiceIn
+        label="Slot"
+        value={String(preset.slot)}
+        choices={Array.from({ length: MOST }, (_, place) => String(place + 1))
+          .filter((slot) => others.every((one) => String(one.slot) !== slot))
+          .map((slot) => ({ value: slot, name: slot }))}
+        onCommit={(slot) => change({ slot: Number(slot) })}
+        width={76}
+      />
+      <NameIn
+        label="Preset"
+        path={`${path}.name`}
+        value={preset.name}
+        onCommit={(name) => change({ name })}
+        width={130}
+      />
+      <ChoiceIn
+        label="Mode"
+        value={preset.mode}
+        choices={camera.modes.map((one) => ({ value: one.id, name: one.name }))}
+        onCommit={(mode) => change({ mode })}
+        width={120}
+      />
+      <ChoiceIn
+        label="Stabilised"
+        value={preset.stabilised}
+        choices={Object.entries(STABILISED).map(([value, name]) => ({
+          value: value as Preset["stabilised"],
+          name,
+        }))}
+        onCommit={(stabilised) => change({ stabilised })}
+        width={130}
+      />
+      <NumberIn
+        label="Shutter, 1 over"
+        unit="1/s"
+        value={preset.shutter_per_s}
+        min={0.01}
+        max={64_000}
+        assumed="auto"
+        onCommit={(shutter_per_s) => change({ shutter_per_s })}
+        onClear={() => change({ shutter_per_s: null })}
+        width={150}
+      />
+      <NumberIn
+        label="Exposure bias"
+        unit="EV"
+        value={preset.exposure_ev}
+        min={-5}
+        max={5}
+        onCommit={(exposure_ev) => change({ exposure_ev })}
+        width={130}
+      />
+      <NumberIn
+        label="White balance"
+        unit="K"
+        value={preset.white_balance_k}
+        min={1500}
+        max={15_000}
+        whole
+        assumed="auto"
+        onCommit={(white_balance_k) => change({ white_balance_k })}
+        onClear={() => change({ white_balance_k: null })}
+        width={140}
+      />
+      <NumberIn
+        label="Most gain"
+        unit="ISO"
+        value={preset.most_gain_iso}
+        min={25}
+        max={409_600}
+        whole
+        assumed={String(camera.most_iso ?? 1600)}
+        onCommit={(most_gain_iso) => change({ most_gain_iso })}
+        onClear={() => change({ most_gain_iso: null })}
+        width={150}
+      />
+      <NumberIn
+        label="Microphone"
+        unit="dB"
+        value={preset.microphone_db}
+        min={-60}
+        max={60}
+        assumed="auto"
+        onCommit={(microphone_db) => change({ microphone_db })}
+        onClear={() => change({ microphone_db: null })}
+        width={140}
+      />
+      <NumberIn
+        label="Filter fitted"
+        unit="stops"
+        value={preset.filter_stops}
+        min={0}
+        max={20}
+        onCommit={(filter_stops) => change({ filter_stops })}
+        width={130}
+      />
+      <NumberIn
+        label="To be slowed"
+        unit="times"
+        path={`${path}.slowing`}
+        value={preset.slowing}
+        min={1}
+        max={100}
+        assumed="no"
+        onCommit={(slowing) => change({ slowing })}
+        onClear={() => change({ slowing: null })}
+        width={150}
+      />
+    </div>
+  );
+}

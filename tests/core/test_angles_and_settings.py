@@ -275,6 +275,7 @@ def test_each_sum_shows_its_arithmetic() -> None:
     assert told["editing"].how == "3840 × 2160 × 60 = 498 of 124 Mpx/s"
     assert told["editing"].good is False
     assert told["low_light"].good is True
+    assert told["low_light"].how == "100 × 2^(log2(2.8² × 120) − 15.4) = ISO 2.1"
 
 
 def test_a_fitted_filter_a_chosen_shutter_and_the_night() -> None:

@@ -3,12 +3,10 @@
 from __future__ import annotations
 
 import re
-from pathlib import Path
 
 from playwright.sync_api import Page, expect
 
 from tests.e2e.conftest import board, loss
-from tests.reference.tracks import day_out
 
 
 def test_the_shelf_answers_air_temperature_and_set_up(page: Page, trip: str) -> None:
@@ -247,39 +245,3 @@ def test_moments_and_a_socket_are_typed_on_the_route(page: Page, trip: str) -> N
     page.get_by_role("link", name="Board").click()
     caught = page.get_by_label("What you carry").get_by_text("something worth having, gorge walk")
     expect(caught.first).to_be_visible()
-
-
-def test_a_track_becomes_legs_and_stops(page: Page, trip: str, tmp_path: Path) -> None:
-    track = tmp_path / "day.gpx"
-    track.write_bytes(day_out().gpx())
-    page.goto(f"{trip}/route")
-    panel = page.get_by_role("region", name="Open a track")
-    panel.get_by_label("Open a track file").set_input_files(track)
-    expect(panel.get_by_text("with its own times")).to_be_visible()
-    slider = panel.get_by_role("slider", name="Along the way")
-    slider.focus()
-    page.keyboard.press("End")
-    expect(slider).to_have_attribute("aria-valuetext", re.compile(r"^14 km, 7\d\d m, flight 1"))
-    panel.get_by_role("button", name="Put them in place of the others").click()
-    expect(page.get_by_role("heading", level=1)).to_have_text(re.compile(r"^3 legs and 1 stop, "))
-    page.get_by_role("button", name="Undo").click()
-    expect(page.get_by_role("heading", level=1)).not_to_have_text(re.compile("^3 legs"))
-    track.write_bytes(day_out().gpx()[:-400])
-    panel.get_by_label("Open a track file").set_input_files(track)
-    expect(panel.get_by_role("alert")).to_contain_text("day.gpx: line ")
-    expect(panel.get_by_role("button", name="Add them")).to_have_count(0)
-
-
-def test_air_comes_from_weather_and_is_overruled_by_what_is_typed(page: Page, trip: str) -> None:
-    page.goto(f"{trip}/route")
-    panel = page.get_by_role("region", name="Air from weather")
-    panel.get_by_role("button", name="Ask the made-up weather").click()
-    told = panel.get_by_text(re.compile("gorge walk: .*, light of a clear sky"))
-    expect(told).to_be_visible()
-    panel.get_by_role("button", name="Take this air").click()
-    row = page.get_by_role("listitem").filter(has_text="gorge walk").first
-    expect(row).to_contain_text("air by made-up weather")
-    row.get_by_role("button").first.click()
-    row.get_by_label("Air from, °C").fill("4")
-    row.get_by_label("Air from, °C").press("Enter")
-    expect(row).not_to_contain_text("made-up weather")

@@ -237,7 +237,9 @@ def _low_light(light: Light, lens: Lens) -> Sum:
     return Sum(
         what="low_light",
         text=words.low_light(wants, lens.most_iso, lens.base_iso, light.low_deg),
-        how=words.low_light_how(light.low_ev, lens.f_number, lens.shutter_s, lens.fitted_stops),
+        how=words.low_light_how(
+            light.low_ev - lens.biased_ev, lens.f_number, lens.shutter_s, lens.fitted_stops, wants
+        ),
         good=wants <= lens.most_iso,
     )
 

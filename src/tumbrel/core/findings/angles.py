@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
-from ..document import Assignment, Camera, Item, Mount
+from ..document import Assignment, Camera, Item, Mount, Verdict
 from ..parameters.serving import FALLS_FROM, FALLS_ON_OTHERS, HELMET_RULES, LOST_BELOW
 from ..serving import against, carried, mount_and_angle, stands_water, where_of
 from .registry import Found, Seen, Values, check

@@ -91,11 +91,12 @@ def iso(value: float) -> str:
     return lux(max(10.0, value))
 
 
-def low_light_how(ev: float, f_number: float, shutter_s: float, fitted: float) -> str:
+def low_light_how(ev: float, f_number: float, shutter_s: float, fitted: float, iso: float) -> str:
     """The gain that the darkest light wants."""
     behind = "" if fitted == 0.0 else f" + {fitted:g}"
     lens = f"log2({f_number:g}² × {1.0 / shutter_s:g})"
-    return f"100 × 2^({lens} − {ev:.1f}{behind})".replace("− -", "+ ")
+    sum_text = f"100 × 2^({lens} − {ev:.1f}{behind})".replace("− -", "+ ")
+    return f"{sum_text} = ISO {lux(iso)}"
 
 
 def editing(over: str) -> str:

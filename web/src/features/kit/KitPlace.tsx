@@ -73,18 +73,20 @@ function KitOf({ kitId }: { kitId: number }) {
         <span className="hint">A new camera comes with one battery and one card.</span>
       </div>
       <div className="kit-columns">
-        <CameraEditor
-          kit={kit}
-          camera={camera}
-          uses={state.uses}
-          choose={setChosen}
-          editKit={editKit}
-        />
+        <div>
+          <CameraEditor
+            kit={kit}
+            camera={camera}
+            uses={state.uses}
+            choose={setChosen}
+            editKit={editKit}
+          />
+          <Serving kit={kit} editKit={editKit} />
+        </div>
         <div>
           <Batteries kit={kit} editKit={editKit} />
           <Cards kit={kit} editKit={editKit} />
           <Power kit={kit} editKit={editKit} />
-          <Serving kit={kit} editKit={editKit} />
         </div>
       </div>
     </main>

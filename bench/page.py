@@ -5,15 +5,18 @@ from __future__ import annotations
 import gzip
 import re
 import tempfile
+import time
 from pathlib import Path
 from statistics import median
 
 from playwright.sync_api import Page
 
 from bench.yardstick import line, yardstick_ms
+from tests.reference.tracks import Recorder, hills, noisy
 from tools.driving import ROOT, chromium, served
 
 EDITS = 20
+POINTS, TRACK_MS = 100_000, 2000.0
 DRAWN_MS = 100.0
 SCRIPT_KB = 350.0
 
@@ -31,7 +34,9 @@ PAINTED = """async edit => {
     Object.getOwnPropertyDescriptor(kind.prototype, 'value').set.call(element, value);
     element.dispatchEvent(new Event(event, { bubbles: true }));
   };
-  const mode = document.querySelector('.strip select');
+  const label = [...document.querySelectorAll('.strip label')].find(
+    one => one.textContent === 'Mode');
+  const mode = label.control;
   if (edit.mode) put(HTMLSelectElement, mode, edit.mode, 'change');
   else {
     const seconds = document.querySelector('.strip input[type=text]');
@@ -55,6 +60,24 @@ SLID = """async key => {
   slider.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true }));
   return painted;
 }"""
+# Moves an edge of the route by a key and waits until its words tell the new lengths.
+EDGED = """async key => {
+  const grip = document.querySelector('.edge-grip');
+  const before = grip.getAttribute('aria-valuetext');
+  const start = performance.now();
+  const painted = new Promise(done => {
+    const watch = new MutationObserver(() => {
+      const now = grip.getAttribute('aria-valuetext');
+      if (now.replace(/^[^:]*/, '') === before.replace(/^[^:]*/, '')) return;
+      watch.disconnect();
+      requestAnimationFrame(() => setTimeout(() => done(performance.now() - start), 0));
+    });
+    watch.observe(grip, { attributes: true, subtree: true, childList: true, characterData: true });
+  });
+  grip.focus();
+  grip.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true }));
+  return painted;
+}"""
 PING = """async () => {
   const start = performance.now();
   await (await fetch('/api/trips')).json();
@@ -74,11 +97,14 @@ def main() -> bool:
         chosen = _edits(page, "d2-flight/chin", [{"mode": modes[n % 4]} for n in range(EDITS + 1)])
         typed = _edits(page, "d2-gorge/chin", [{"seconds": str(n + 31)} for n in range(EDITS + 1)])
         slid = _slides(page)
+        edged, track_ms = _edges(page), _track_ms(page)
         now = (now + yardstick_ms()) / 2
     print(f"baseline: a request that lists the trips {median(pings):8.1f} ms")
     met = line("a choice in the strip to drawn", median(chosen), "ms", DRAWN_MS, now)
     met &= line("a typed figure to drawn", median(typed), "ms", DRAWN_MS, now)
     met &= line("a slider of the bench to drawn", median(slid), "ms", DRAWN_MS, now)
+    met &= line("an edge of the route to its new lengths", median(edged), "ms", DRAWN_MS, now)
+    met &= line(f"a track of {POINTS} points to its picture", track_ms, "ms", TRACK_MS, now)
     print(f"  slowest of {EDITS} each         {max(chosen):8.1f} and {max(typed):.1f} ms")
     return line("script on first load, gzip", _script_kb(), "kB", SCRIPT_KB) and met
 
@@ -106,6 +132,33 @@ def _slides(page: Page) -> list[float]:
         taken.append(page.evaluate(SLID, "ArrowRight" if number < EDITS // 2 else "ArrowLeft"))
         page.wait_for_timeout(150)
     return taken[1:]
+
+
+def _edges(page: Page) -> list[float]:
+    """The first edge of the route moved by keys."""
+    page.get_by_role("link", name="Route", exact=True).click()
+    page.locator(".edge-grip").first.wait_for()
+    page.wait_for_timeout(2000)
+    taken = []
+    for number in range(EDITS + 1):
+        taken.append(page.evaluate(EDGED, "PageUp" if number % 2 == 0 else "PageDown"))
+        page.wait_for_timeout(150)
+    page.keyboard.press("Escape")
+    return taken[1:]
+
+
+def _track_ms(page: Page) -> float:
+    """A large track opened: sent, read, laid out and drawn from above and from the side."""
+    way = Recorder()
+    way.walk(POINTS * 2.0, noisy(hills(400.0, 9000.0), 2.0), 1.2, step_m=2.0)
+    panel = page.get_by_role("region", name="Open a track")
+    with tempfile.NamedTemporaryFile(suffix=".gpx") as file:
+        file.write(way.gpx())
+        file.flush()
+        start = time.perf_counter()
+        panel.get_by_label("Open a track file").set_input_files(file.name)
+        panel.get_by_role("img", name=re.compile("^The way from the side")).wait_for(timeout=60_000)
+        return (time.perf_counter() - start) * 1000.0
 
 
 def _script_kb() -> float:

@@ -12,7 +12,15 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.reference.tracks import Recorder, day_out, hills, noisy, slope_up
+from tests.reference.tracks import (
+    Recorder,
+    day_out,
+    drawn_crossing,
+    hills,
+    noisy,
+    sled_day,
+    slope_up,
+)
 from tumbrel.core.document import BadDocument, Leg, Stop
 from tumbrel.core.formats.tracks import read_track
 from tumbrel.core.route.cleaning import cleaned
@@ -131,6 +139,37 @@ def test_a_day_with_the_defects_of_a_recorder() -> None:
         assert words in notes
     total = sum(one.duration_s for one in found.items)
     assert total == pytest.approx(3750 + 1500 + 1540 + 400 + 1000, rel=0.01)  # no minute is lost
+
+
+def test_a_recorder_that_dies_in_the_cold_over_the_antimeridian() -> None:
+    """12 km and 9.9 km at 3.4 m/s: 58.8 and 48.5 min, half an hour at the fire between."""
+    found = laid(sled_day().gpx(), way="sled")
+    assert kinds(found) == ["sled", "Camp by the lake", "sled"]
+    first, camp, second = found.items
+    assert first.duration_s == pytest.approx(12_000.0 / 3.4, rel=0.02)
+    assert camp.duration_s == pytest.approx(1800, rel=0.03)
+    assert second.duration_s == pytest.approx(9900.0 / 3.4, rel=0.03)
+    assert found.way.length_m == pytest.approx(21_900.0, rel=0.01)
+    assert max(found.way.height_m) == pytest.approx(460.0, abs=6.0)
+    assert min(found.way.longitude) == pytest.approx(-179.98, abs=0.01)
+    notes = " ".join(found.notes)
+    for words in ("doubled", "80 missing heights filled in", "went backwards mended"):
+        assert words in notes
+
+
+def test_a_way_drawn_on_a_screen_is_three_days_with_nights_at_huts() -> None:
+    found = laid(drawn_crossing().gpx())
+    assert found.way.ascent_m == pytest.approx(2700.0, rel=0.02)
+    assert found.way.descent_m == pytest.approx(2700.0, rel=0.02)
+    nights = [one.name for one in found.items if isinstance(one, Stop) and one.asleep]
+    assert nights == ["Hut Tern", "Hut Auk"]
+    mill = next(one for one in found.items if one.name == "Mill, wall socket")
+    assert isinstance(mill, Stop)
+    assert mill.socket is not None
+    legs = [one.activity for one in found.items if isinstance(one, Leg)]
+    assert legs[:3] == ["climb", "walk", "descent"]
+    covered = [one.on_way for one in found.items if isinstance(one, Leg) and one.on_way]
+    assert sum(one.to_m - one.from_m for one in covered) == pytest.approx(81_000.0, rel=0.005)
 
 
 def test_without_times_a_pace_and_nights_at_huts_are_laid_out() -> None:

@@ -40,7 +40,7 @@ def test_by_keyboard_alone_from_the_gap_to_its_cure(page: Page, trip: str) -> No
     page.keyboard.press("Enter")
     strip = page.get_by_role("dialog", name="Chin, long flight")
     expect(strip.get_by_role("button", name="roll")).to_be_focused()
-    tab_to(page, "select")
+    tab_to(page, 'select:has(option[value="1080p30"])')
     page.keyboard.press("End")  # the last mode
     expect(page.get_by_test_id("headline")).to_have_text("Two musts are broken.")
     page.keyboard.press("Escape")

@@ -133,3 +133,46 @@ def day_out() -> Recorder:
     first[200] = Fix(first[200].north_m + 4000.0, 6000.0, first[200].height_m, first[200].at_s)
     first.insert(300, Fix(**vars(first[300])))
     return way
+
+
+def sled_day() -> Recorder:
+    """Two runs over a lake at 3.4 m/s with a fire halt between: a recorder that dies in the cold.
+
+    It is off for 900 m and begins a new segment there; its heights are lost for a whole stretch,
+    its clock jumps back twice when it starts, and it writes every seventh point twice.
+    """
+    way = Recorder(lat=-52.3, lon=-179.98)
+    ground = noisy(lambda m: 400.0 + 60.0 * math.sin(m / 4000.0), 2.0)
+    way.walk(12_000.0, ground, 3.4, step_m=25.0)
+    way.place(12_000.0, "Camp by the lake")
+    way.stand(1800.0)
+    last = way.fixes[-1][-1]
+    again_s = (last.at_s or 0.0) + 900.0 / 3.4
+    way.fixes.append([Fix(last.north_m + 900.0, 0.0, last.height_m, again_s)])
+    way.walk(9000.0, ground, 3.4, step_m=25.0)
+    for fix in way.fixes[0][100:180]:
+        fix.height_m = None
+    for number in (3, 4):
+        way.fixes[1][number].at_s = 12.0
+    way.fixes[1] = [
+        fix for n, fix in enumerate(way.fixes[1]) for _ in range(2 if n % 7 == 0 else 1)
+    ]
+    return way
+
+
+def drawn_crossing() -> Recorder:
+    """Three days drawn on a screen: no times, points 400 m apart, places named along the way.
+
+    27 km a day: up 900 m in 9 km, along 9 km, down 900 m in 9 km; 81 km and 2700 m of ascent.
+    """
+    way = Recorder(lat=12.0, lon=44.5)
+
+    def ground(metres: float) -> float:
+        part = metres % 27_000.0
+        return 600.0 + min(900.0, 0.1 * part, 0.1 * (27_000.0 - part))
+
+    way.walk(81_000.0, ground, None, step_m=400.0)
+    for north, name in ((26_800.0, "Hut Tern"), (40_400.0, "Lower spring"), (54_000.0, "Hut Auk")):
+        way.place(north, name)
+    way.place(67_600.0, "Mill, wall socket")
+    return way

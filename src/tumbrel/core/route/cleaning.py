@@ -12,6 +12,7 @@ if TYPE_CHECKING:
     from .track import Array
 
 SAME_M = 0.5  # a recorder's last digits; closer points are one
+WAITED_S = 60.0
 JUMP_M = 200.0
 JUMP_TIMES = 8.0  # the usual step
 LONE = 0.5  # of the way out and back, the way without the point
@@ -23,7 +24,7 @@ def cleaned(raw: RawTrack) -> Track:
     import numpy as np  # noqa: PLC0415 - slow to import
 
     notes: list[str] = []
-    keep = _distinct(raw.latitude, raw.longitude)
+    keep = _distinct(raw.latitude, raw.longitude, raw.time_s)
     doubled = len(raw.latitude) - len(keep)
     if doubled:
         notes.append(f"{doubled} doubled {_points(doubled)} joined")
@@ -55,12 +56,19 @@ def _points(count: int) -> str:
     return "point" if count == 1 else "points"
 
 
-def _distinct(latitude: Array, longitude: Array) -> Array:
-    """Places of points that are not the one before again."""
+def _distinct(latitude: Array, longitude: Array, time_s: Array) -> Array:
+    """Places of points that are not the one before again; where one stood, the last one too.
+
+    Without the last, a wait would be told of the way to the next point, which may be far.
+    """
     import numpy as np  # noqa: PLC0415 - slow to import
 
     steps_m = apart_m(latitude[:-1], longitude[:-1], latitude[1:], longitude[1:])
-    kept: Array = np.concatenate([[0], np.flatnonzero(steps_m > SAME_M) + 1]).astype(np.int64)
+    moves = np.concatenate([[True], steps_m > SAME_M])
+    first = np.maximum.accumulate(np.where(moves, np.arange(len(moves)), 0))
+    leaves = np.concatenate([moves[1:], [True]])
+    waited = time_s - time_s[first] >= WAITED_S
+    kept: Array = np.flatnonzero(moves | (leaves & waited)).astype(np.int64)
     return kept
 
 

@@ -138,6 +138,8 @@ def _marched_ms(demo: PlanDocument) -> float:
         for mode in camera["modes"]:
             if mode["rise_k"] is None:
                 del mode["rise_k"]
+        if camera["resistance_k_per_w"] is None:
+            del camera["resistance_k_per_w"]
         for set_up in camera["set_ups"]:
             if set_up["tau_s"] is None:
                 del set_up["tau_s"]

@@ -34,12 +34,11 @@ PAINTED = """async edit => {
     Object.getOwnPropertyDescriptor(kind.prototype, 'value').set.call(element, value);
     element.dispatchEvent(new Event(event, { bubbles: true }));
   };
-  const label = [...document.querySelectorAll('.strip label')].find(
-    one => one.textContent === 'Mode');
-  const mode = label.control;
-  if (edit.mode) put(HTMLSelectElement, mode, edit.mode, 'change');
+  const named = name => [...document.querySelectorAll('.strip label')].find(
+    one => one.textContent === name).control;
+  if (edit.mode) put(HTMLSelectElement, named('Mode'), edit.mode, 'change');
   else {
-    const seconds = document.querySelector('.strip input[type=text]');
+    const seconds = named('Each, s');
     put(HTMLInputElement, seconds, edit.seconds, 'input');
     seconds.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true }));
   }

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from tests.apps.conftest import Api
-from tests.reference.tracks import Recorder, day_out, slope_up
+from tests.reference.tracks import Recorder, day_out, drawn_crossing, slope_up
 from tumbrel.trips import tracks
 
 START = "start=2027-06-12T08:00:00"
@@ -71,6 +71,18 @@ def test_corrections_are_made_for_the_page_and_survive_the_same_track(
     bad = api.post("/corrections", {**ask, "correction": {**cut, "at_m": 9e6}}, 422)
     assert bad["faults"][0]["path"] == "trip.items[0]"
     assert api.post(f"/tracks?{START}&trip=99999", data, 404)["status"] == 404
+
+
+def test_behind_other_legs_the_nights_still_end_in_the_morning(
+    api: Api, trip: dict[str, Any]
+) -> None:
+    """The trip lasts from 06:00 to 07:10; the first day of the track then ends at a hut."""
+    read = api.post(
+        f"/tracks?start={trip['trip']['start']}&trip={trip['id']}", drawn_crossing().gpx()
+    )
+    start, hut = read["laid"]["items"], read["behind"]
+    nights = [next(one for one in items if one.get("asleep")) for items in (start, hut)]
+    assert nights[0]["duration_s"] - nights[1]["duration_s"] == 70 * 60
 
 
 def test_the_route_is_told_and_goes_out_as_gpx_and_geojson(api: Api, trip: dict[str, Any]) -> None:

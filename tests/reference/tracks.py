@@ -148,7 +148,8 @@ def sled_day() -> Recorder:
     way.stand(1800.0)
     last = way.fixes[-1][-1]
     again_s = (last.at_s or 0.0) + 900.0 / 3.4
-    way.fixes.append([Fix(last.north_m + 900.0, 0.0, last.height_m, again_s)])
+    north = last.north_m + 900.0
+    way.fixes.append([Fix(north, 0.0, ground(north), again_s)])
     way.walk(9000.0, ground, 3.4, step_m=25.0)
     for fix in way.fixes[0][100:180]:
         fix.height_m = None

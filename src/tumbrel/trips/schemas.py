@@ -8,7 +8,7 @@ from typing import Annotated
 from ninja import Schema
 from pydantic import Field
 
-from tumbrel.core.document import Going, Kit, Plan, PlanDocument, Trip
+from tumbrel.core.document import Going, Item, Kit, Plan, PlanDocument, Trip
 from tumbrel.core.route.correcting import Correction
 from tumbrel.core.route.daily import DailyRange
 from tumbrel.core.route.laying import TrackLaid
@@ -78,9 +78,10 @@ class TrackAsked(Schema):
 
 
 class TrackRead(Schema):
-    """A track laid out anew, and the trip with it laid out again where it has the way already."""
+    """A track laid out anew; its items for behind the trip's; the trip, if it goes this way."""
 
     laid: TrackLaid
+    behind: tuple[Item, ...] = Field(description="The same items from the trip's end on.")
     again: Trip | None
 
 

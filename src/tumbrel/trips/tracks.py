@@ -3,16 +3,19 @@
 from __future__ import annotations
 
 from collections import OrderedDict
+from datetime import datetime, timedelta
 from hashlib import sha256
 from threading import Lock
+from zoneinfo import ZoneInfo
 
 from tumbrel.core.document import Trip
 from tumbrel.core.formats.tracks import read_track
 from tumbrel.core.formats.tracks_out import TrackForm, write_track
 from tumbrel.core.rehearsal.outcome import rehearse
+from tumbrel.core.rehearsal.timeline import lay_out
 from tumbrel.core.route.cleaning import cleaned
 from tumbrel.core.route.correcting import laid_again
-from tumbrel.core.route.laying import TrackQuestion, lay_track
+from tumbrel.core.route.laying import TrackQuestion, items_from, lay_track
 from tumbrel.core.route.track import Track
 
 from .files import stem_of
@@ -40,7 +43,16 @@ def lay_file(data: bytes, asked: TrackAsked, trip: Trip | None) -> TrackRead:
         taken_ways=() if trip is None else tuple(way.id for way in trip.ways),
     )
     again = None if trip is None else laid_again(trip, track, question)
-    return TrackRead(laid=lay_track(track, question), again=again)
+    laid = lay_track(track, question)
+    behind = laid.items if trip is None else items_from(laid, _ends(trip))
+    return TrackRead(laid=laid, behind=behind, again=again)
+
+
+def _ends(trip: Trip) -> datetime:
+    """When a trip ends on its local clock."""
+    line = lay_out(trip, sun_days)
+    at = line.start_utc + timedelta(milliseconds=line.duration_ms)
+    return at.astimezone(ZoneInfo(trip.time_zone)).replace(tzinfo=None)
 
 
 def _read(data: bytes) -> Track:

@@ -13,7 +13,7 @@ from .to_core import trip_and_plan
 
 
 class UnitUse(Schema):
-    """Which trips use a unit of the kit, or a mode or set-up ("camera/mode")."""
+    """Which trips use a unit of the kit, or a mode, set-up or preset ("camera/mode")."""
 
     kind: str
     unit: str
@@ -45,6 +45,7 @@ def named_units(plan: Plan) -> dict[str, set[str]]:
         "unit": {wish.unit for wish in plan.full_by},
         "mode": {f"{a.camera}/{a.mode}" for a in plan.assignments},
         "set_up": {f"{a.camera}/{a.set_up}" for a in plan.assignments},
+        "preset": {f"{a.camera}/{a.preset}" for a in plan.assignments if a.preset},
     }
 
 
@@ -63,13 +64,14 @@ def units_of(kit: Kit) -> dict[str, dict[str, str]]:
 
 
 def uses_of(kit: Kit, trips: list[Trip]) -> list[UnitUse]:
-    """For every unit, mode and set-up of the kit that a plan names: the trips."""
+    """For every unit, mode, set-up and preset of the kit that a plan names: the trips."""
     named = [(trip.name, named_units(trip_and_plan(trip).plan)) for trip in trips]
     uses = []
     parts = {
         **{kind: set(units) for kind, units in units_of(kit).items()},
         "mode": {f"{c.id}/{m.id}" for c in kit.cameras for m in c.modes},
         "set_up": {f"{c.id}/{s.id}" for c in kit.cameras for s in c.set_ups},
+        "preset": {f"{c.id}/{p.id}" for c in kit.cameras for p in c.presets},
     }
     for kind, units in parts.items():
         for unit in sorted(units):

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { DOCUMENT, laid, REHEARSAL } from "../testing/samples";
-import { clockOf, dayWindows } from "./clock";
+import { localOf, clockOf, dayWindows } from "./clock";
 import type { Item, Rehearsal, Trip } from "./types";
 
 const HOUR = 3_600_000;
@@ -53,5 +53,15 @@ describe("days to look at", () => {
     const { trip, rehearsal } = night(300, 60); // asleep 01:00 to 02:00
     const clock = clockOf("UTC", rehearsal.start_utc);
     expect(dayWindows(trip, rehearsal, clock).map((day) => day.endMs / HOUR)).toEqual([4, 12]);
+  });
+});
+
+describe("a moment on the local clock", () => {
+  it.each([
+    ["UTC", "2027-06-12T06:00:00"],
+    ["Etc/GMT-5", "2027-06-12T11:00:00"],
+    ["Etc/GMT+8", "2027-06-11T22:00:00"],
+  ])("in %s is %s", (zone, local) => {
+    expect(localOf(zone, "2027-06-12T06:00:00Z")).toBe(local);
   });
 });

@@ -94,3 +94,13 @@ function wakingAfter(trip: Trip, rehearsal: Rehearsal, midnight: number): number
   const awake = asleep + item.asleep.duration_s * 1000;
   return asleep <= midnight && midnight < awake ? awake : midnight;
 }
+
+/** A moment as the local clock of a zone writes it in a document: "2027-06-12T08:00:00". */
+export function localOf(zone: string, iso: string): string {
+  const parts = new Intl.DateTimeFormat("sv-SE", {
+    timeZone: zone,
+    dateStyle: "short",
+    timeStyle: "medium",
+  }).format(Date.parse(iso));
+  return parts.replace(" ", "T");
+}

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { HIGH_LEG, LOW_LEG, ON_WAY, TARN, WAY } from "../testing/routeSamples";
 import { DOCUMENT } from "../testing/samples";
-import { legAfter, scaleBar, withoutWay, withoutWays, withTrack } from "./track";
+import { legAfter, scaleBar, withoutWay, withoutWays, withTrack, withTrackBehind } from "./track";
 import type { Item, TrackLaid } from "./types";
 
 const LAID: TrackLaid = {
@@ -16,23 +16,25 @@ const LAID: TrackLaid = {
 describe("a track into the trip", () => {
   const doc = { trip: DOCUMENT.trip, plan: DOCUMENT.plan };
   it("goes behind what is there and leaves the plan alone", () => {
-    const after = withTrack(doc, LAID, false);
-    expect(after.trip.items.map((one) => one.id)).toEqual(["camp", "way", "low"]);
+    const after = withTrackBehind(doc, { laid: LAID, behind: [HIGH_LEG] });
+    expect(after.trip.items.map((one) => one.id)).toEqual(["camp", "way", "high"]);
     expect(after.trip.ways).toEqual([WAY]);
     expect(after.plan).toBe(doc.plan);
   });
   it("in place of what is there takes along what was asked on it", () => {
-    const after = withTrack({ ...doc, trip: ON_WAY }, LAID, true);
+    const after = withTrack({ ...doc, trip: ON_WAY }, LAID);
     expect(after.trip.items).toEqual([LOW_LEG]);
     expect(after.trip.ways).toEqual([WAY]);
     expect([after.plan.assignments, after.plan.swaps, after.plan.copies]).toEqual([[], [], []]);
     expect(after.plan.cameras).toEqual(doc.plan.cameras);
   });
-  it("gives the trip a place only when it has none", () => {
+  it("brings its place along, but for a trip that has one and goes on", () => {
+    const read = { laid: LAID, behind: [HIGH_LEG] };
     const placed = { ...doc, trip: { ...doc.trip, place: { ...LAID.place, latitude: 1 } } };
-    expect(withTrack(placed, LAID, false).trip.place?.latitude).toBe(1);
+    expect(withTrackBehind(placed, read).trip.place?.latitude).toBe(1);
+    expect(withTrack(placed, LAID).trip.place).toEqual(LAID.place);
     const nowhere = { ...doc, trip: { ...doc.trip, place: null } };
-    expect(withTrack(nowhere, LAID, false).trip.place).toEqual(LAID.place);
+    expect(withTrackBehind(nowhere, read).trip.place).toEqual(LAID.place);
   });
 });
 

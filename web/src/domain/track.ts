@@ -1,6 +1,6 @@
 import type { operations } from "../api/schema";
 import type { TripAndPlan } from "./edits";
-import type { Item, Leg, TrackLaid, Trip } from "./types";
+import type { Item, Leg, TrackLaid, TrackRead, Trip } from "./types";
 
 export type Going = NonNullable<operations["layTrack"]["parameters"]["query"]["way"]>;
 
@@ -13,15 +13,21 @@ export const GOINGS: readonly { value: Going; name: string }[] = [
   { value: "drive", name: "driving" },
 ];
 
-/** The trip with a track's legs and stops, behind those that are there or in their stead. */
-export function withTrack(doc: TripAndPlan, laid: TrackLaid, instead: boolean): TripAndPlan {
-  const place = doc.trip.place ?? laid.place;
-  if (!instead) {
-    const items = [...doc.trip.items, ...laid.items];
-    return { ...doc, trip: { ...doc.trip, place, items, ways: [...doc.trip.ways, laid.way] } };
-  }
+/** The trip with a track's legs and stops behind those that are there. */
+export function withTrackBehind(
+  doc: TripAndPlan,
+  { laid, behind }: Pick<TrackRead, "laid" | "behind">,
+): TripAndPlan {
+  const { trip } = doc;
+  const place = trip.place ?? laid.place;
+  const items = [...trip.items, ...behind];
+  return { ...doc, trip: { ...trip, place, items, ways: [...trip.ways, laid.way] } };
+}
+
+/** The trip with a track's legs and stops, and its place, instead of those that were there. */
+export function withTrack(doc: TripAndPlan, laid: TrackLaid): TripAndPlan {
   return {
-    trip: { ...doc.trip, place, items: [...laid.items], ways: [laid.way] },
+    trip: { ...doc.trip, place: laid.place, items: [...laid.items], ways: [laid.way] },
     plan: { ...doc.plan, assignments: [], swaps: [], copies: [] },
   };
 }

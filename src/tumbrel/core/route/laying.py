@@ -9,14 +9,14 @@ from typing import TYPE_CHECKING, Annotated, Literal
 
 from pydantic import Field
 
-from ..document import Activity, Going, Hands, Item, Leg, OnWay, Place, Stop, Way
+from ..document import Activity, Going, Hands, Item, Leg, OnWay, Place, Stop, Trip, Way
 from ..document.base import Part
 from ..document.trip import Socket
 from ..document.way import MOST_COLUMNS
 from ..formats.rows import free_key
 from .cutting import Ground, Piece, halts_of, in_air_of, pieces_of
 from .ground import apart_m
-from .nights import asleep_in, night_s
+from .nights import asleep_in, night_s, nights_again
 from .on_way import AIR_FROM, air_c, at, leg_on
 from .pace import speed_mps
 from .profile import profile_of
@@ -37,6 +37,7 @@ OFFERS: dict[Offer, tuple[str, ...]] = {
 STOP_S: dict[Offer, int] = {"hut": 2700, "camp": 1800, "water": 600, "socket": 3600}
 SOCKET_W = 10.0
 NEAR_M = 250.0
+SUN_SHARE = 0.5  # of the sun on a kit that moves about, until someone says
 SHORT_HALT_S = 600.0  # a halt below this is part of its leg
 WALKS: dict[Ground, Activity] = {
     "climb": "climb",
@@ -107,6 +108,12 @@ def lay_track(track: Track, question: TrackQuestion) -> TrackLaid:
         way=way,
         notes=track.notes,
     )
+
+
+def items_from(laid: TrackLaid, start: datetime) -> tuple[Item, ...]:
+    """The same legs and stops begun at another local clock time: nights end in the morning."""
+    ways = (laid.way,)
+    return nights_again(Trip(name="t", start=start, items=laid.items, ways=ways)).items
 
 
 def way_again(track: Track, old: Way, question: TrackQuestion) -> Way:
@@ -291,6 +298,7 @@ def _leg(piece: Piece, way: Way, question: TrackQuestion, names: set[str]) -> Le
         duration_s=60,
         timed_by=way.clock,
         air_from=AIR_FROM,
+        sun_share=SUN_SHARE,
     )
     return leg_on(bare, way, piece.from_m, piece.to_m)
 

@@ -153,7 +153,13 @@ export function CameraEditor({ kit, camera, uses, choose, editKit }: Props) {
         usedIn={(setUp) => usedIn("set_up", `${camera.id}/${setUp}`)}
         ask={setGoing}
       />
-      <Presets camera={camera} path={path} put={put} ask={setGoing} />
+      <Presets
+        camera={camera}
+        path={path}
+        put={put}
+        usedIn={(preset) => usedIn("preset", `${camera.id}/${preset}`)}
+        ask={setGoing}
+      />
       <div className="row unit-tools">
         <Button
           disabled={kit.cameras.length >= 8}

@@ -7,6 +7,7 @@ interface Props {
   camera: Camera;
   path: string;
   put: (part: Partial<Camera>) => void;
+  usedIn: (preset: string) => readonly string[];
   ask: (going: Going) => void;
 }
 
@@ -16,10 +17,9 @@ const STABILISED: Record<Preset["stabilised"], string> = {
   strong: "strong, crops",
 };
 const MOST = 20;
-const NONE: readonly string[] = [];
 
 /** Saved settings by slot, as on the camera: nobody changes menus with gloves on. */
-export function Presets({ camera, path, put, ask }: Props) {
+export function Presets({ camera, path, put, usedIn, ask }: Props) {
   return (
     <>
       <h3>Presets</h3>
@@ -36,7 +36,7 @@ export function Presets({ camera, path, put, ask }: Props) {
         put={(presets) => put({ presets })}
         fresh={() => freshPreset(camera)}
         own={(taken) => ({ slot: freeSlot(taken) })}
-        usedIn={() => NONE}
+        usedIn={usedIn}
         ask={ask}
         fields={(preset, place, change) => (
           <Fields

@@ -19,6 +19,7 @@ describe("presets", () => {
         camera={camera}
         path="kit.cameras[0]"
         put={(part) => edit((old) => ({ ...old, ...part }))}
+        usedIn={() => ["Trial"]}
         ask={(asked) => {
           going = asked;
         }}
@@ -36,6 +37,7 @@ describe("presets", () => {
     ]);
     await userEvent.click(screen.getByRole("button", { name: "Delete preset Preset 1" }));
     expect((going as Going | null)?.what).toBe("preset Preset 1 of Chin");
+    expect((going as Going | null)?.more).toContain("Trial asks for it.");
   });
   it("a fresh one takes the first slot that is free", () => {
     const one = freshPreset(chin);

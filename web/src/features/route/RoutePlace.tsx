@@ -6,7 +6,7 @@ import { type Clock, clockOf } from "../../domain/clock";
 import { moved, type TripAndPlan, withInserted, withItem, withoutItem } from "../../domain/edits";
 import { hereAt } from "../../domain/route";
 import { freshItem, withAir } from "../../domain/routeEdits";
-import { legAfter, withoutWay, withTrack } from "../../domain/track";
+import { legAfter, withoutWay, withTrack, withTrackBehind } from "../../domain/track";
 import type { Item, RouteTold, Trip } from "../../domain/types";
 import { minutesText } from "../../domain/units";
 import { useLedTo } from "../../ui/useLedTo";
@@ -54,7 +54,9 @@ export function RoutePlace() {
         trip={trip}
         asked={plan.assignments.length}
         settled={kept.settled}
-        onLaid={(laid, instead) => edit((doc) => withTrack(doc, laid, instead))}
+        onBehind={(read) => edit((doc) => withTrackBehind(doc, read))}
+        onInstead={(laid) => edit((doc) => withTrack(doc, laid))}
+        onStart={(start) => edit((doc) => ({ ...doc, trip: { ...doc.trip, start } }))}
         onAgain={(again) => edit((doc) => ({ ...doc, trip: again }))}
       />
       <AirIn

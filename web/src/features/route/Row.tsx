@@ -26,6 +26,7 @@ interface Props {
 }
 
 const HOUR_APART_PX = 17;
+const START_APART_PX = 25; // the start stands below its line, hours about theirs
 const LINE_PX = 19;
 
 /** Lines of words that have room below a row's name. */
@@ -107,7 +108,7 @@ function Hours({
   const y = (ms: number) => ((ms - told.start_ms) / length) * height;
   const minute = Number(clock.time(told.start_ms).slice(-2));
   const hours = hourMarks(told.start_ms, told.end_ms - 1, minute).filter(
-    (ms) => y(ms) >= HOUR_APART_PX && height - y(ms) >= HOUR_APART_PX,
+    (ms) => y(ms) >= START_APART_PX && height - y(ms) >= HOUR_APART_PX,
   );
   return (
     <div className="route-clock label" aria-hidden="true">

@@ -2,8 +2,10 @@ import { Alert, Button } from "@mui/material";
 import { useMutation } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { layTrack, tellRoute } from "../../api/queries";
+import { localOf } from "../../domain/clock";
+import { localField } from "../../domain/routeEdits";
 import { type Going, GOINGS } from "../../domain/track";
-import type { RouteTold, TrackLaid, Trip } from "../../domain/types";
+import type { RouteTold, TrackLaid, TrackRead, Trip } from "../../domain/types";
 import { kilometresText, minutesText } from "../../domain/units";
 import { DropHere } from "../../ui/DropHere";
 import { FileIn } from "../../ui/FileIn";
@@ -18,27 +20,27 @@ interface Props {
   /** Stretches that the plan asks for, and that go when the legs are replaced. */
   asked: number;
   settled: () => Promise<void>;
-  onLaid: (laid: TrackLaid, instead: boolean) => void;
+  onBehind: (read: TrackRead) => void;
+  onInstead: (laid: TrackLaid) => void;
+  onStart: (start: string) => void;
   onAgain: (again: Trip) => void;
 }
 
-interface Seen {
-  laid: TrackLaid;
+interface Seen extends TrackRead {
   told: RouteTold;
-  again: Trip | null;
 }
 
 /** Legs and stops from a track file, seen before they are taken. */
-export function TrackIn({ id, trip, asked, settled, onLaid, onAgain }: Props) {
+export function TrackIn({ id, trip, asked, settled, ...on }: Props) {
   const [file, setFile] = useState<File | null>(null);
   const [way, setWay] = useState<Going>("foot");
   const [factor, setFactor] = useState(1);
   const laying = useMutation({
     mutationFn: async (from: { file: File; way: Going; factor: number }): Promise<Seen> => {
       await settled();
-      const { laid, again } = await layTrack({ ...from, start: trip.start, trip: id });
-      const told = await tellRoute({ ...trip, items: laid.items, ways: [laid.way] });
-      return { laid, told, again };
+      const read = await layTrack({ ...from, start: trip.start, trip: id });
+      const { items, way: only } = read.laid;
+      return { ...read, told: await tellRoute({ ...trip, items, ways: [only] }) };
     },
   });
   const lay = (from: File, how: Going, pace: number) =>
@@ -53,6 +55,7 @@ export function TrackIn({ id, trip, asked, settled, onLaid, onAgain }: Props) {
   };
   const done = (take: () => void) => {
     take();
+    globalThis.scrollTo({ top: 0 }); // to what has become of it
     laying.reset();
     setFile(null);
   };
@@ -98,17 +101,18 @@ export function TrackIn({ id, trip, asked, settled, onLaid, onAgain }: Props) {
       {laying.data === undefined ? null : (
         <>
           <Preview {...laying.data} />
-          {laying.data.again === null ? null : (
-            <Again again={laying.data.again} onTake={(again) => done(() => onAgain(again))} />
+          <Begun trip={trip} laid={laying.data.laid} onStart={on.onStart} />
+          {laying.data.again == null ? null : (
+            <Again again={laying.data.again} onTake={(again) => done(() => on.onAgain(again))} />
           )}
           <div className="row start-row">
             <Button
-              variant={laying.data.again === null ? "contained" : "text"}
-              onClick={() => done(() => onLaid(laying.data.laid, false))}
+              variant={laying.data.again == null ? "contained" : "text"}
+              onClick={() => done(() => on.onBehind(laying.data))}
             >
               Add them behind the others
             </Button>
-            <Button onClick={() => done(() => onLaid(laying.data.laid, true))}>
+            <Button onClick={() => done(() => on.onInstead(laying.data.laid))}>
               {asked === 0
                 ? "Put them in place of the others"
                 : `Put them in place of the others, and of what is asked on ${String(asked)} stretches`}
@@ -120,11 +124,31 @@ export function TrackIn({ id, trip, asked, settled, onLaid, onAgain }: Props) {
   );
 }
 
+/** When the track itself began, if it says so and the trip does not begin then. */
+function Begun({
+  trip,
+  laid,
+  onStart,
+}: {
+  trip: Trip;
+  laid: TrackLaid;
+  onStart: (start: string) => void;
+}) {
+  if (laid.started_at == null) return null;
+  const local = localOf(trip.time_zone, laid.started_at);
+  if (local === trip.start) return null;
+  return (
+    <Button size="small" onClick={() => onStart(local)}>
+      Begin the trip when the track began, {localField(local).replace("T", " ")}
+    </Button>
+  );
+}
+
 /** The trip goes this way already: times and heights anew, everything done by hand as it is. */
 function Again({ again, onTake }: { again: Trip; onTake: (again: Trip) => void }) {
   const total = again.items.reduce((sum, one) => sum + one.duration_s, 0);
   return (
-    <Alert severity="info" icon={false}>
+    <div className="again">
       <p>
         The trip goes this way already. Laid out again it lasts {minutesText(total / 60)}: edges,
         halts, activities and names made by hand stay, and so does all that is asked of cameras.
@@ -132,11 +156,11 @@ function Again({ again, onTake }: { again: Trip; onTake: (again: Trip) => void }
       <Button variant="contained" onClick={() => onTake(again)}>
         Lay it out again, corrections kept
       </Button>
-    </Alert>
+    </div>
   );
 }
 
-function Preview({ laid, told }: Seen) {
+function Preview({ laid, told }: Pick<Seen, "laid" | "told">) {
   const frame = useRef<HTMLDivElement>(null);
   const width = useWidth(frame, 1100);
   const { way, items } = laid;

@@ -12,7 +12,7 @@ from playwright.sync_api import Browser, Page
 from tools.driving import ROOT, chromium, served
 
 OUT = ROOT / "docs" / "screenshots"
-TRACK = ROOT / "docs" / "formats" / "invented-way.gpx"
+TRACK = ROOT / "docs" / "formats" / "tracks" / "hike-and-fly-day.gpx"
 LAPTOP = (1280, 800)
 PHONE = (390, 844)
 
@@ -47,6 +47,10 @@ SHOTS = (
     Shot("bench-phone", "bench", size=PHONE, camera="Boom", to=".shelf-frame"),
     Shot("route", "route"),
     Shot("route-track", "route", to=".track-in"),
+    Shot("route-cold", "route", trip="Skarre fell run", theme="dim", to=".route-sheet"),
+    Shot("route-phone", "route", size=PHONE, to=".route-left"),
+    Shot("kit-serving", "kit", to=".matrix"),
+    Shot("board-light", "board", size=(1280, 1400), cell="d2-scree/boom"),
     Shot("trips", "trips"),
 )
 
@@ -81,9 +85,15 @@ def open_place(browser: Browser, address: str, shot: Shot) -> Page:
         page.clock.fast_forward("03:10")
     if shot.name == "route-track":
         page.get_by_label("Open a track file").set_input_files(TRACK)
-        page.get_by_role("slider", name="Along the way").focus()
-        for _ in range(7):
+    if shot.place == "route" and shot.name != "route-track":
+        page.locator(".route-clock").first.wait_for(state="attached")
+        page.get_by_role("slider", name="Along the trip").focus()
+        for _ in range(3):
             page.keyboard.press("PageUp")
+        page.locator(".route-here").first.evaluate("() => document.activeElement.blur()")
+    if shot.name == "kit-serving":
+        page.get_by_text("What serves where").first.click()
+        page.get_by_role("button", name="chest, climb: poorly").click()
     if shot.to is not None:
         page.wait_for_timeout(1500)
         page.locator(shot.to).first.evaluate("e => e.scrollIntoView({ block: 'start' })")
@@ -91,6 +101,8 @@ def open_place(browser: Browser, address: str, shot: Shot) -> Page:
         page.get_by_role("group", name="Day").get_by_role("button", name="All").click()
     if shot.cell is not None:
         page.locator(f'[data-cell="{shot.cell}"]').click()
+    if shot.name == "board-light":
+        page.get_by_text("Light and settings").click()
     page.wait_for_timeout(1500)
     return page
 

@@ -10,6 +10,7 @@ import pytest
 from jsonschema import Draft202012Validator
 from pydantic import TypeAdapter
 
+from tests.reference.tracks import SAMPLES
 from tumbrel.core.cli import main, schema_text
 from tumbrel.core.document import Pattern, read_document
 from tumbrel.core.formats.meter_log import read_meter
@@ -106,3 +107,10 @@ def test_the_meter_log_is_read_as_its_page_says() -> None:
         pytest.approx(3.8),
         pytest.approx(3.8),
     )
+
+
+@pytest.mark.parametrize("name", SAMPLES)
+def test_the_tracks_to_try_are_what_their_code_writes(name: str) -> None:
+    file = ROOT / "docs" / "formats" / "tracks" / f"{name}.gpx"
+    assert file.read_bytes() == SAMPLES[name]().gpx()
+    assert f"[{name}.gpx](tracks/{name}.gpx)" in (file.parents[1] / "tracks.md").read_text("utf-8")

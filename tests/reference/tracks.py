@@ -177,3 +177,10 @@ def drawn_crossing() -> Recorder:
         way.place(north, name)
     way.place(67_600.0, "Mill, wall socket")
     return way
+
+
+SAMPLES: dict[str, Callable[[], Recorder]] = {
+    "hike-and-fly-day": day_out,
+    "sled-run": sled_day,
+    "drawn-crossing": drawn_crossing,
+}

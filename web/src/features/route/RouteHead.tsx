@@ -18,12 +18,7 @@ export function RouteHead({ scales, lanes }: Props) {
         low={ground === null ? "" : String(Math.round(ground[0]))}
         high={ground === null ? "not known" : `${String(Math.round(ground[1]))} m`}
       />
-      <Lane
-        at={lane(lanes.warm)}
-        name="air"
-        low={String(Math.round(warm[0])).replace("-", "\u2212")}
-        high={`${String(Math.round(warm[1])).replace("-", "\u2212")} °C`}
-      />
+      <Lane at={lane(lanes.warm)} name="air" {...warmthTexts(warm, lanes.warm)} />
       {lanes.air[1] > lanes.air[0] ? (
         <Lane
           at={lane(lanes.air)}
@@ -40,6 +35,15 @@ export function RouteHead({ scales, lanes }: Props) {
       />
     </div>
   );
+}
+
+const NARROW_PX = 50;
+
+/** The ends of the scale, joined where there is no room for both. */
+function warmthTexts([low, high]: Scales["warm"], [from, to]: StripLanes["warm"]) {
+  const [least, most] = [low, high].map((one) => String(Math.round(one)).replace("-", "\u2212"));
+  if (to - from < NARROW_PX) return { low: `${least ?? ""} to ${most ?? ""}°`, high: "" };
+  return { low: least ?? "", high: `${most ?? ""} °C` };
 }
 
 function Lane({

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import sys
 import tempfile
+from collections.abc import Callable
 from dataclasses import dataclass
 from pathlib import Path
 
@@ -73,38 +74,66 @@ def open_place(browser: Browser, address: str, shot: Shot) -> Page:
     if shot.place in ("kit", "bench", "route"):
         page.get_by_role("link", name=shot.place.capitalize(), exact=True).click()
         page.locator(f".{shot.place}-page").wait_for()
-    if shot.camera is not None:
-        page.get_by_role("group", name="Camera").get_by_role("button", name=shot.camera).click()
-    if shot.name == "bench-test":
-        page.get_by_role("button", name="Start a test").click()
-        page.get_by_label("Set-up").first.select_option("wired")
-        page.get_by_label("Room, °C").fill("23")
-        page.get_by_role("button", name="Start the clock").click()
-        page.clock.fast_forward("14:20")
-        page.get_by_role("button", name="It warns of heat").click()
-        page.clock.fast_forward("03:10")
-    if shot.name == "route-track":
-        page.get_by_label("Open a track file").set_input_files(TRACK)
-    if shot.place == "route" and shot.name != "route-track":
-        page.locator(".route-clock").first.wait_for(state="attached")
-        page.get_by_role("slider", name="Along the trip").focus()
-        for _ in range(3):
-            page.keyboard.press("PageUp")
-        page.locator(".route-here").first.evaluate("() => document.activeElement.blur()")
-    if shot.name == "kit-serving":
-        page.get_by_text("What serves where").first.click()
-        page.get_by_role("button", name="chest, climb: poorly").click()
+    _opened(page, shot)
     if shot.to is not None:
         page.wait_for_timeout(1500)
         page.locator(shot.to).first.evaluate("e => e.scrollIntoView({ block: 'start' })")
+    page.wait_for_timeout(1500)
+    return page
+
+
+def _opened(page: Page, shot: Shot) -> None:
+    """What a shot shows of its place, opened."""
+    if shot.camera is not None:
+        page.get_by_role("group", name="Camera").get_by_role("button", name=shot.camera).click()
     if shot.folded:
         page.get_by_role("group", name="Day").get_by_role("button", name="All").click()
     if shot.cell is not None:
         page.locator(f'[data-cell="{shot.cell}"]').click()
-    if shot.name == "board-light":
-        page.get_by_text("Light and settings").click()
-    page.wait_for_timeout(1500)
-    return page
+    special = SPECIAL.get(shot.name)
+    if special is not None:
+        special(page)
+    elif shot.place == "route":
+        _hand_at_nine(page)
+
+
+def _running_test(page: Page) -> None:
+    page.get_by_role("button", name="Start a test").click()
+    page.get_by_label("Set-up").first.select_option("wired")
+    page.get_by_label("Room, °C").fill("23")
+    page.get_by_role("button", name="Start the clock").click()
+    page.clock.fast_forward("14:20")
+    page.get_by_role("button", name="It warns of heat").click()
+    page.clock.fast_forward("03:10")
+
+
+def _track(page: Page) -> None:
+    page.get_by_label("Open a track file").set_input_files(TRACK)
+
+
+def _hand_at_nine(page: Page) -> None:
+    page.locator(".route-clock").first.wait_for(state="attached")
+    page.get_by_role("slider", name="Along the trip").focus()
+    for _ in range(3):
+        page.keyboard.press("PageUp")
+    page.evaluate("document.activeElement.blur()")
+
+
+def _matrix(page: Page) -> None:
+    page.get_by_text("What serves where").first.click()
+    page.get_by_role("button", name="chest, climb: poorly").click()
+
+
+def _light(page: Page) -> None:
+    page.get_by_text("Light and settings").click()
+
+
+SPECIAL: dict[str, Callable[[Page], None]] = {
+    "bench-test": _running_test,
+    "route-track": _track,
+    "kit-serving": _matrix,
+    "board-light": _light,
+}
 
 
 def main() -> None:

@@ -10,7 +10,7 @@ import json
 import math
 import random
 import re
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from itertools import pairwise
 from pathlib import Path
 from typing import Any
@@ -61,7 +61,7 @@ def lay_ground(document: Doc, name: str) -> None:
         edges[leg["id"]] = (begun, along)
     points.append((east, north, points[-1][2], along, moved))
     trip["ways"] = [_way(key, title, going, trip["place"], points, columns)]
-    _put_on(trip["items"], key, edges)
+    _put_on(trip["items"], key, edges, lambda along: _spot(trip["place"], _at(points, along)))
 
 
 def _leg(leg: Doc, draw: random.Random) -> Iterator[tuple[float, float, float, float]]:
@@ -132,7 +132,20 @@ def _at(points: list[Any], along_m: float) -> list[float]:
     return [a + (b - a) * min(1.0, part) for a, b in zip(one, other, strict=True)]
 
 
-def _put_on(items: list[Doc], key: str, edges: dict[str, tuple[float, float]]) -> None:
+def _spot(place: Doc, point: list[float]) -> Doc:
+    per_lon = M_PER_DEG * math.cos(math.radians(place["latitude"]))
+    return {
+        "latitude": round(place["latitude"] + point[1] / M_PER_DEG, 4),
+        "longitude": round(place["longitude"] + point[0] / per_lon, 4),
+    }
+
+
+def _put_on(
+    items: list[Doc],
+    key: str,
+    edges: dict[str, tuple[float, float]],
+    spot_at: Callable[[float], Doc],
+) -> None:
     reached = 0.0
     for item in items:
         if item["kind"] == "leg":
@@ -141,6 +154,7 @@ def _put_on(items: list[Doc], key: str, edges: dict[str, tuple[float, float]]) -
             item["timed_by"] = "track"
         else:
             from_m = reached
+        item["spot"] = spot_at((from_m + reached) / 2.0)
         item["on_way"] = {"way": key, "from_m": round(from_m, 1), "to_m": round(reached, 1)}
 
 

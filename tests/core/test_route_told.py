@@ -13,10 +13,12 @@ import pytest
 from tests.build import camera, document
 from tests.core.test_corrections import MORNING, over_a_pass, trip_of
 from tests.reference.tracks import Recorder, slope_up
-from tumbrel.core.document import BadDocument, Leg, Place, PlanDocument, Trip
+from tumbrel.core.document import BadDocument, Leg, Place, PlanDocument, SunEdge, Trip
 from tumbrel.core.formats.tracks import read_track
 from tumbrel.core.formats.tracks_out import write_track
 from tumbrel.core.rehearsal.outcome import rehearse
+from tumbrel.core.rehearsal.timeline import lay_out, place_of
+from tumbrel.core.rehearsal.windows import edge_ms
 from tumbrel.core.route.cleaning import cleaned
 from tumbrel.core.route.correcting import same_way
 from tumbrel.core.route.daily import DailyRange, daily_weather
@@ -179,3 +181,57 @@ def test_a_range_the_wrong_way_round_is_refused_and_its_source_is_said() -> None
     with pytest.raises(ValueError, match="the low must not be above the high"):
         DailyRange(low_c=9.0, high_c=4.0)
     assert DailyRange(low_c=-4.5, high_c=4.0).source == "a day of -4.5 to 4 °C"
+
+
+# -- each leg under its own sun --------------------------------------------------------------------
+
+
+def over_15_degrees() -> Trip:
+    """Two hours at 0 E, two at 15 E, on the equator at an equinox, from 16:00 UTC."""
+    east = {"latitude": 0.0, "longitude": 15.02}
+    here = {"latitude": 0.03, "longitude": 0.0}
+    still = {"kind": "leg", "duration_s": 7200, "sun_share": 1.0}
+    items = [{**still, "id": "a", "name": "a"}, {**still, "id": "b", "name": "b", "spot": east}]
+    return Trip.model_validate(
+        {"name": "t", "start": "2027-03-20T16:00:00", "place": here, "items": items}
+    )
+
+
+def test_each_leg_has_the_sun_of_its_own_place() -> None:
+    """15 degrees further east the sun is an hour ahead: it sets at about 17:07 UTC, not 18:07."""
+    line = lay_out(over_15_degrees())
+    assert line.sun is not None
+    alone = lay_out(over_15_degrees().model_copy(update={"items": over_15_degrees().items[:1]}))
+    assert alone.sun is not None
+    assert line.sun.height_deg[:12] == alone.sun.height_deg
+    assert line.sun.height_deg[11] == pytest.approx(3.0, abs=1.5)
+    assert line.sun.height_deg[12] == pytest.approx(-13.0, abs=1.5)
+    kinds = [(band.kind, band.start_ms // 60_000) for band in line.light]
+    assert kinds == [("day", 0), ("night", 120)]
+    told = route_told(over_15_degrees())
+    assert max(told.items[1].kit_w_m2) == 0.0
+    assert told.items[0].kit_w_m2[0] > 300.0
+
+
+def test_legs_near_each_other_share_a_table_and_a_spot_is_a_place_enough() -> None:
+    trip = over_15_degrees()
+    assert place_of(trip, trip.items[1]) == Place(latitude=0.0, longitude=15.0)
+    placeless = trip.model_copy(update={"place": None})
+    assert place_of(placeless, placeless.items[0]) is None
+    line = lay_out(placeless)
+    assert line.sun is not None
+    with_place = lay_out(trip)
+    assert with_place.sun is not None
+    assert line.sun.height_deg[12:] == with_place.sun.height_deg[12:]
+    assert line.sun.height_deg[0] < with_place.sun.height_deg[0] - 10.0  # that of the only spot
+
+
+def test_a_window_of_the_sun_is_that_of_its_leg() -> None:
+    """Sunset at 15 E is an hour before that at 0 E, to half a minute."""
+    trip = over_15_degrees()
+    edge = SunEdge(event="sunset")
+    line, day = lay_out(trip), datetime(2027, 3, 20).date()  # noqa: DTZ001
+    here, east = (edge_ms(edge, trip, line, day, place_of(trip, item)) for item in trip.items)
+    assert here is not None
+    assert east is not None
+    assert here - east == pytest.approx(3_600_000, abs=30_000)

@@ -172,7 +172,7 @@ def test_sunrise_and_sunset_against_another_library(latitude: float, day: date) 
     there = LocationInfo("", "", "UTC", latitude, 12.0).observer
     zone = ZoneInfo("Etc/GMT-1")
     for event, known in (("sunrise", sunrise), ("sunset", sunset), ("dawn", dawn)):
-        at_ms = edge_ms(SunEdge(event=event), laid, timeline, day)  # type: ignore[arg-type]
+        at_ms = edge_ms(SunEdge(event=event), laid, timeline, day, laid.place)  # type: ignore[arg-type]
         assert at_ms is not None
         expected = known(there, date=day, tzinfo=zone)
         found = timeline.start_utc + timedelta(milliseconds=at_ms)
@@ -185,7 +185,7 @@ def test_above_the_polar_circle_there_may_be_no_such_sun(event: str, day: str) -
     trip = {"start": f"{day}T00:00:00", "place": place}
     laid = document([leg("way", 24 * HOUR)], {"kind": "roll"}, trip=trip).trip
     edge = SunEdge.model_validate({"event": event})
-    assert edge_ms(edge, laid, lay_out(laid), date.fromisoformat(day)) is None
+    assert edge_ms(edge, laid, lay_out(laid), date.fromisoformat(day), laid.place) is None
 
 
 # -- copies ---------------------------------------------------------------------------

@@ -120,6 +120,7 @@ def _cubic(values: Sequence[float], at: float) -> float:
     return total
 
 
+@lru_cache(maxsize=512)
 def tilted_w_m2(
     latitude: float,
     longitude: float,

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
+
 from django.core.cache import cache
 
 from tumbrel.core.document import Kit, Plan, PlanDocument, Trip
@@ -33,6 +35,7 @@ def document_of(row: TripRow) -> PlanDocument:
 def kept_by_day(name: str, compute: SunDays) -> SunDays:
     """The same table of a place's days, kept on disk: computing one loads a slow library."""
 
+    @lru_cache(maxsize=2048)
     def of_day(latitude: float, longitude: float, height_m: float, day: int) -> tuple[float, ...]:
         key = f"{name}:{latitude:.4f}:{longitude:.4f}:{height_m:.0f}:{day}"
         known = cache.get(key)

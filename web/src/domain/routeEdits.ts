@@ -32,6 +32,7 @@ export const UNSAID = {
   typed: [],
   timed_by: "hand",
   on_way: null,
+  spot: null,
 } satisfies Partial<Item>;
 
 type Typed = Item["typed"][number];
@@ -130,7 +131,7 @@ export function asKind(item: Item, kind: Item["kind"]): Item {
   const { sun_share, gloves, sky, sky_doubt, moments, temp_doubt_k, air_from, typed } = item;
   const warm = { temp_start_c, temp_end_c, temp_doubt_k, air_from, typed };
   const air = { ...warm, sun_share, gloves, sky, sky_doubt, moments };
-  const hand = { timed_by: "hand", on_way: null } as const;
+  const hand = { timed_by: "hand", on_way: null, spot: item.spot } as const;
   const shared = { id, name, duration_s, not_before, ...hand, ...air };
   if (item.kind === "leg")
     return { ...shared, kind: "stop", asleep: null, height_m: item.height_end_m };

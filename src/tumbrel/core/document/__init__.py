@@ -78,6 +78,7 @@ from .trip import (
     Moment,
     Place,
     Socket,
+    Spot,
     Stop,
     Trip,
 )
@@ -143,6 +144,7 @@ __all__ = [
     "Socket",
     "Source",
     "SpeedClass",
+    "Spot",
     "Stop",
     "SunEdge",
     "SunEvent",

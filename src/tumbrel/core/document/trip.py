@@ -31,6 +31,13 @@ class Place(Part):
     height_m: HeightM = 0.0
 
 
+class Spot(Part):
+    """Where a leg or stop lies, for its own sun."""
+
+    latitude: Annotated[float, Field(ge=-90.0, le=90.0)]
+    longitude: Annotated[float, Field(ge=-180.0, le=180.0)]
+
+
 class Moment(Counted):
     """Something worth having on a leg, before anyone knows when (E1.4)."""
 
@@ -62,6 +69,7 @@ class Stretch(Part):
         default="hand", description="Where its length in time came from."
     )
     on_way: OnWay | None = None
+    spot: Spot | None = Field(default=None, description="None: where the trip is.")
     sun_share: Share = Field(default=0.0, description="Share of the clear-sky sun on the kit.")
     gloves: bool = False
     sky: Share = Field(default=1.0, description="Share of the clear sky's light on a panel.")

@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from ..document import Leg, Loop, Takes, Windows
 from ..rehearsal.account import GapSpan
 from ..rehearsal.causes import Cause
+from ..rehearsal.timeline import place_of
 from ..rehearsal.windows import days_of, span_of
 from .registry import Found, Seen, Values, check
 
@@ -62,9 +63,10 @@ def window_never_opens(seen: Seen) -> Iterator[Found]:
             continue
         part = played.timeline.by_id[assignment.item]
         within = (part.start_ms, part.end_ms)
+        where = place_of(played.document.trip, part.item)
         for place, window in enumerate(pattern.windows):
             spans = [
-                span_of(window, played.document.trip, played.timeline, day)
+                span_of(window, played.document.trip, played.timeline, day, where)
                 for day in days_of(played.document.trip, played.timeline, within)
             ]
             if any(s is not None and s[0] < within[1] and s[1] > within[0] for s in spans):

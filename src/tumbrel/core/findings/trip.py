@@ -11,7 +11,7 @@ from .registry import Found, Seen, check
 def place_unknown(seen: Seen) -> Iterator[Found]:
     """Sun is asked on the kit, but without a place nobody knows how strong it is."""
     trip = seen.played.document.trip
-    if trip.place is None and any(item.sun_share > 0.0 for item in trip.items):
+    if seen.played.timeline.sun is None and any(item.sun_share > 0.0 for item in trip.items):
         yield Found("trip.place")
 
 

@@ -23,7 +23,7 @@ from .frozen import Frozen
 from .grid_watch import SOON_MS
 from .plugging import cameras_fed
 from .rigs import Rig
-from .timeline import FreeHands, Timeline, lay_out
+from .timeline import FreeHands, Timeline, first_place, lay_out
 
 MOST_KEPT = 40
 OnItem = Assignment | ManualSwap | Copy
@@ -195,7 +195,7 @@ def _all_along(document: PlanDocument, timeline: Timeline) -> tuple[object, ...]
         if assignment.camera not in firsts or at_ms < firsts[assignment.camera][0]:
             firsts[assignment.camera] = (at_ms, assignment)
     return (
-        (trip.start, trip.time_zone, trip.place),
+        (trip.start, trip.time_zone, trip.place, first_place(trip)),
         (plan.cameras, plan.swap_policy, plan.charging, plan.full_by, plan.links),
         {camera: (first.mode, first.set_up) for camera, (_, first) in firsts.items()},
         cameras_fed(document),

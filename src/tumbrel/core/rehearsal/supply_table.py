@@ -10,7 +10,7 @@ from ..document import Bank, Dynamo, Leg, Mains, Panel, PlanDocument, Source, St
 from ..light import STEP_MS, tilted_w_m2
 from ..parameters import Defaults
 from ..shared import Shared
-from .timeline import Laid, Timeline
+from .timeline import Laid, Timeline, place_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -91,26 +91,21 @@ def _socket(source: Mains, part: Laid) -> list[tuple[int, float]]:
 def _panel(
     source: Panel, part: Laid, document: PlanDocument, timeline: Timeline, defaults: Defaults
 ) -> list[tuple[int, float]]:
-    item, sun, place = part.item, timeline.sun, document.trip.place
+    item, sun, place = part.item, timeline.sun, place_of(document.trip, part.item)
     out = source.out_at == "always" or source.out_at == part.kind + "s"
     if item is None or sun is None or place is None or not out:
         return [(part.start_ms, 0.0)]
-    light = sun.irradiance_w_m2
+    first = (part.start_ms + timeline.into_ms) // STEP_MS
+    last = (part.end_ms - 1 + timeline.into_ms) // STEP_MS
+    light = sun.irradiance_w_m2[first : last + 1]
     if source.tilt_deg > 0.0:
-        first_step = round(timeline.start_utc.timestamp() * 1000) // STEP_MS
-        light = tilted_w_m2(
-            place.latitude,
-            place.longitude,
-            place.height_m,
-            first_step,
-            len(light),
-            source.tilt_deg,
-            source.azimuth_deg,
-        )
+        epoch = round(timeline.start_utc.timestamp() * 1000) // STEP_MS
+        where = (place.latitude, place.longitude, place.height_m)
+        light = tilted_w_m2(*where, epoch + first, len(light), source.tilt_deg, source.azimuth_deg)
     rows = []
     at_ms = part.start_ms
     while at_ms < part.end_ms:
         step = (at_ms + timeline.into_ms) // STEP_MS
-        rows.append((at_ms, panel_w(source.rated_w, light[step], item.sky, defaults)))
+        rows.append((at_ms, panel_w(source.rated_w, light[step - first], item.sky, defaults)))
         at_ms = (step + 1) * STEP_MS - timeline.into_ms
     return rows

@@ -11,11 +11,12 @@ from types import MappingProxyType
 from typing import Literal
 from zoneinfo import ZoneInfo
 
-from ..document import BadDocument, FieldFault, Item, Leg, Stop, Trip
+from ..document import BadDocument, FieldFault, Item, Leg, Place, Stop, Trip
 from ..document.base import LONGEST_TRIP_S
 from ..light import STEP_MS, SunDays, SunTable, light_kind, sun_heights_of_day, sun_table
 
 WAIT_ID = "wait"
+SPOT_DEG = 0.1  # places of legs are told apart so far: 24 s of the sun's way
 
 
 @dataclass(frozen=True)
@@ -124,7 +125,7 @@ def lay_out(trip: Trip, sun_days: SunDays = sun_heights_of_day) -> Timeline:
         raise BadDocument(
             (FieldFault("trip.items", "with the waits, the trip lasts over 31 days"),)
         )
-    sun = _sun(trip, start_utc, duration_ms, sun_days)
+    sun = _sun(trip, laid, start_utc, duration_ms, sun_days)
     return Timeline(
         start_utc=start_utc,
         duration_ms=duration_ms,
@@ -192,13 +193,57 @@ def _first_step(start_utc: datetime) -> tuple[int, int]:
     return start_ms // STEP_MS, start_ms % STEP_MS
 
 
-def _sun(trip: Trip, start_utc: datetime, duration_ms: int, sun_days: SunDays) -> SunTable | None:
-    if trip.place is None:
+def place_of(trip: Trip, item: Item | None) -> Place | None:
+    """Where a leg or stop is, for its sun: its own spot, else the trip's place, else unknown.
+
+    Spots are held to a tenth of a degree, so that legs near each other share a table of the sun.
+    """
+    spot = None if item is None else item.spot
+    if spot is None:
+        return trip.place
+    height_m = trip.place.height_m if trip.place else 0.0
+    latitude, longitude = (
+        round(at / SPOT_DEG) * SPOT_DEG for at in (spot.latitude, spot.longitude)
+    )
+    return Place(
+        latitude=round(min(90.0, max(-90.0, latitude)), 4),
+        longitude=round(min(180.0, max(-180.0, longitude)), 4),
+        height_m=height_m,
+    )
+
+
+def first_place(trip: Trip) -> Place | None:
+    """The first place that is known; what comes before it is taken to be there."""
+    places = (place_of(trip, item) for item in trip.items)
+    return next((place for place in places if place is not None), None)
+
+
+def _sun(
+    trip: Trip, laid: list[Laid], start_utc: datetime, duration_ms: int, sun_days: SunDays
+) -> SunTable | None:
+    """The sun by step over each leg and stop where it is; None when no place is known at all."""
+    known = first_place(trip)
+    if known is None:
         return None
     first, into_ms = _first_step(start_utc)
     steps = -(-(duration_ms + into_ms) // STEP_MS)
-    place = trip.place
-    return sun_table(place.latitude, place.longitude, place.height_m, first, steps, sun_days)
+    heights: list[float] = []
+    watts: list[float] = []
+    for part in laid:
+        known = place_of(trip, part.item) or known
+        last = part is laid[-1]
+        end = steps if last else _steps_before(part.end_ms + into_ms)
+        if end > len(heights):
+            where = (known.latitude, known.longitude, known.height_m)
+            table = sun_table(*where, first + len(heights), end - len(heights), sun_days)
+            heights += table.height_deg
+            watts += table.irradiance_w_m2
+    return SunTable(tuple(heights), tuple(watts))
+
+
+def _steps_before(at_ms: int) -> int:
+    """How many steps have their midpoint before a time."""
+    return (at_ms + STEP_MS // 2) // STEP_MS
 
 
 def _conditions(laid: list[Laid], start_utc: datetime, sun: SunTable | None) -> Conditions:

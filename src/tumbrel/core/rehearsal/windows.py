@@ -7,11 +7,11 @@ from datetime import UTC, date, datetime, timedelta
 from functools import lru_cache
 from zoneinfo import ZoneInfo
 
-from ..document import ClockEdge, Edge, Trip, Windows
+from ..document import ClockEdge, Edge, Place, Trip, Windows
 from ..document.patterns import Window
 from ..light import DAWN_DEG, SUNRISE_DEG, SunDays, crossings, sun_table
 from ..patterns import Span, merged
-from .timeline import Timeline
+from .timeline import Timeline, place_of
 
 EVENTS = {
     "sunrise": (SUNRISE_DEG, True),
@@ -27,9 +27,10 @@ DAY_MS = 86_400_000
 def window_spans(windows: Windows, trip: Trip, timeline: Timeline, within: Span) -> list[Span]:
     """Times [ms] in which a leg and any of the windows hold together."""
     spans = []
+    place = place_of(trip, timeline.laid_at(within[0]).item)
     for day in days_of(trip, timeline, within):
         for window in windows.windows:
-            found = span_of(window, trip, timeline, day)
+            found = span_of(window, trip, timeline, day, place)
             if found is not None:
                 spans.append((max(within[0], found[0]), min(within[1], found[1])))
     return merged(spans)
@@ -46,29 +47,32 @@ def days_of(trip: Trip, timeline: Timeline, within: Span) -> Iterator[date]:
         day += timedelta(days=1)
 
 
-def span_of(window: Window, trip: Trip, timeline: Timeline, day: date) -> Span | None:
-    """A window that opens on a local day; None when an edge does not happen."""
-    opens = edge_ms(window.opens, trip, timeline, day)
-    closes = edge_ms(window.closes, trip, timeline, day)
+def span_of(
+    window: Window, trip: Trip, timeline: Timeline, day: date, place: Place | None
+) -> Span | None:
+    """A window that opens on a local day at a place; None when an edge does not happen."""
+    opens = edge_ms(window.opens, trip, timeline, day, place)
+    closes = edge_ms(window.closes, trip, timeline, day, place)
     if opens is not None and closes is not None and closes <= opens:
-        closes = edge_ms(window.closes, trip, timeline, day + timedelta(days=1))
+        closes = edge_ms(window.closes, trip, timeline, day + timedelta(days=1), place)
     if opens is None or closes is None or closes <= opens:
         return None
     return opens, closes
 
 
-def edge_ms(edge: Edge, trip: Trip, timeline: Timeline, day: date) -> int | None:
+def edge_ms(
+    edge: Edge, trip: Trip, timeline: Timeline, day: date, place: Place | None
+) -> int | None:
     """When an edge falls on a local day, ms from the trip's start; None: no such sun that day."""
     zone = ZoneInfo(trip.time_zone)
     if isinstance(edge, ClockEdge):
         at = datetime.combine(day, edge.at, zone).astimezone(UTC)
         return round((at - timeline.start_utc) / timedelta(milliseconds=1))
-    if trip.place is None:
+    if place is None:
         return None
     level_deg, rising = EVENTS[edge.event]
     midnight = datetime.combine(day, datetime.min.time(), zone).astimezone(UTC)
     first_step = int(midnight.timestamp() * 1000) // STEP_MS - 1
-    place = trip.place
     where = (place.latitude, place.longitude, place.height_m)
     start_ms = round(timeline.start_utc.timestamp() * 1000)
     from_ms = round(midnight.timestamp() * 1000) - start_ms

@@ -13,7 +13,7 @@ from ..formats.rows import free_key
 from .ground import apart_m
 from .laying import HANDS, TrackQuestion, way_again
 from .nights import nights_again
-from .on_way import AIR_FROM, air_c, height_at, leg_on, place_at, way_of
+from .on_way import AIR_FROM, air_c, height_at, leg_on, place_at, spot_at, way_of
 from .track import Track
 
 LEAST_M = 20.0  # no leg gets shorter by hand
@@ -141,7 +141,9 @@ def _stop_on(stop: Stop, way: Way, at_m: float) -> Stop:
     if stop.air_from != AIR_FROM or "temp" in stop.typed:
         air = {}
     lies = OnWay(way=way.id, from_m=round(at_m, 1), to_m=round(at_m, 1))
-    return stop.model_copy(update={"on_way": lies, "height_m": height, **air})
+    return stop.model_copy(
+        update={"on_way": lies, "spot": spot_at(way, at_m), "height_m": height, **air}
+    )
 
 
 def _refused(place: int, why: str) -> BadDocument:

@@ -17,7 +17,7 @@ from ..formats.rows import free_key
 from .cutting import Ground, Piece, halts_of, in_air_of, pieces_of
 from .ground import apart_m
 from .nights import asleep_in, night_s, nights_again
-from .on_way import AIR_FROM, air_c, at, leg_on
+from .on_way import AIR_FROM, air_c, at, leg_on, spot_at
 from .pace import speed_mps
 from .profile import profile_of
 from .track import EPOCH
@@ -316,6 +316,7 @@ def _stop(stand: _Stand, way: Way, start: datetime, passed_s: float, names: set[
         duration_s=max(60, seconds),
         timed_by=way.clock,
         on_way=OnWay(way=way.id, from_m=round(stand.at_m, 1), to_m=round(stand.at_m, 1)),
+        spot=spot_at(way, stand.at_m),
         height_m=round(height_m, 1) if way.height_m else None,
         air_from=AIR_FROM,
         temp_start_c=air_c(height_m),

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from ..document import Activity, Item, Leg, OnWay, Trip, Way
+from ..document import Activity, Item, Leg, OnWay, Spot, Trip, Way
 from .pace import pace_of, speed_mps
 
 AIR_FROM = "height alone"
@@ -33,6 +33,12 @@ def place_at(way: Way, metres: float) -> tuple[float, float]:
     turn = (way.longitude[before + 1] - way.longitude[before] + 180.0) % 360.0 - 180.0
     longitude = way.longitude[before] + turn * (place - before)
     return at(way, way.latitude, metres), (longitude + 180.0) % 360.0 - 180.0
+
+
+def spot_at(way: Way, metres: float) -> Spot:
+    """The place of a leg or stop on a way, as its document keeps it."""
+    latitude, longitude = place_at(way, metres)
+    return Spot(latitude=round(latitude, 4), longitude=round(longitude, 4))
 
 
 def course_deg(way: Way, metres: float) -> float:
@@ -98,6 +104,7 @@ def leg_on(leg: Leg, way: Way, from_m: float, to_m: float) -> Leg:
             "duration_s": duration_s,
             "timed_by": timed_by,
             "speed_mps": round(speed, 1),
+            "spot": spot_at(way, (from_m + to_m) / 2.0),
             "height_start_m": heights[0],
             "height_end_m": heights[1],
             **air,

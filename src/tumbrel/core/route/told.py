@@ -8,7 +8,7 @@ from datetime import datetime
 from ..document import Item, Leg, Trip, Way
 from ..document.base import Part
 from ..light import STEP_MS, STEPS_A_DAY, SunDays, sun_azimuths_of_day, sun_heights_of_day
-from ..rehearsal.timeline import Laid, Timeline, lay_out
+from ..rehearsal.timeline import Laid, Timeline, lay_out, place_of
 from .on_way import at, course_deg, way_of
 
 SAMPLE_MS, MOST_SAMPLES = 300_000, 72
@@ -57,27 +57,30 @@ def route_told(
 ) -> RouteTold:
     """Lay out a trip for its picture. Raises BadDocument when it grows too long."""
     line = lay_out(trip, sun_days)
-    azimuths = _azimuths(trip, line, azimuth_days)
     told = tuple(
-        _item(trip, line, part, part.item, azimuths) for part in line.laid if part.item is not None
+        _item(trip, line, part, part.item, azimuth_days)
+        for part in line.laid
+        if part.item is not None
     )
     return RouteTold(start_utc=line.start_utc, plans=_plans(trip.ways), items=told)
 
 
-def _azimuths(trip: Trip, line: Timeline, azimuth_days: SunDays) -> list[float]:
-    """Azimuths at the timeline's steps of 600 s; none without a place."""
-    place = trip.place
-    if place is None or line.sun is None:
+def _azimuths(
+    trip: Trip, line: Timeline, item: Item, steps: list[int], azimuth_days: SunDays
+) -> list[float]:
+    """Azimuths of the sun over a leg or stop, at steps of the timeline; none without a place."""
+    place = place_of(trip, item)
+    if place is None:
         return []
     first = round(line.start_utc.timestamp() * 1000) // STEP_MS
-    steps = len(line.sun.height_deg)
-    found: list[float] = []
-    for day in range(first // STEPS_A_DAY, (first + steps - 1) // STEPS_A_DAY + 1):
-        found += azimuth_days(place.latitude, place.longitude, place.height_m, day)
-    return found[first % STEPS_A_DAY :][:steps]
+    where = (place.latitude, place.longitude, place.height_m)
+    return [
+        azimuth_days(*where, (first + step) // STEPS_A_DAY)[(first + step) % STEPS_A_DAY]
+        for step in steps
+    ]
 
 
-def _item(trip: Trip, line: Timeline, part: Laid, item: Item, azimuths: list[float]) -> ItemTold:
+def _item(trip: Trip, line: Timeline, part: Laid, item: Item, azimuth_days: SunDays) -> ItemTold:
     length_ms = part.end_ms - part.start_ms
     count = max(1, min(MOST_SAMPLES, round(length_ms / SAMPLE_MS)))
     shares = [number / count for number in range(count + 1)]
@@ -87,20 +90,22 @@ def _item(trip: Trip, line: Timeline, part: Laid, item: Item, azimuths: list[flo
     if found is not None:
         way, lies = found
         along = [along_at(way, lies.from_m, lies.to_m, share) for share in shares]
-    steps = [min((ms + line.into_ms) // STEP_MS, 10**9) for ms in times]
     sun = line.sun
     heights: list[float] = []
     level: list[float] = []
+    steps: list[int] = []
     if sun is not None:
-        steps = [min(step, len(sun.height_deg) - 1) for step in steps]
+        most = len(sun.height_deg) - 1
+        steps = [min((ms + line.into_ms) // STEP_MS, most) for ms in times]
         heights = [sun.height_deg[step] for step in steps]
         level = [sun.irradiance_w_m2[step] for step in steps]
     side: list[float] = []
-    if found is not None and azimuths and isinstance(item, Leg):
+    if found is not None and sun is not None and isinstance(item, Leg):
         courses = [course_deg(found[0], metres) for metres in along]
+        azimuths = _azimuths(trip, line, item, steps, azimuth_days)
         side = [
-            (azimuths[step] - course + 180.0) % 360.0 - 180.0
-            for step, course in zip(steps, courses, strict=True)
+            (azimuth - course + 180.0) % 360.0 - 180.0
+            for azimuth, course in zip(azimuths, courses, strict=False)
         ]
     return ItemTold(
         item=item.id,

@@ -129,7 +129,8 @@ function wordsOf(item: Item): string {
       : `${degreesText(item.temp_start_c)} to ${degreesText(item.temp_end_c)}C`;
   const doubt = item.temp_doubt_k > 0 ? ` ± ${String(Math.round(item.temp_doubt_k))}` : "";
   const from = airFromText(item);
-  const length = minutesText(item.duration_s / 60);
+  const typed = item.on_way != null && item.timed_by === "hand" ? " typed" : "";
+  const length = `${minutesText(item.duration_s / 60)}${typed}`;
   const sun = item.sun_share > 0 ? `sun ${percentText(item.sun_share)}` : "";
   const gloves = item.gloves ? "gloves" : "";
   if (item.kind === "stop") {

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
 from ninja import Query, Router, Status
 
 from tumbrel.core.document import PlanDocument
@@ -21,7 +21,7 @@ from tumbrel.kit.actions import make_kit
 from tumbrel.kit.queries import kit_row
 
 from .actions import delete_trip, make_trip, save_trip, step_trip
-from .advice import picture_of, serving_of
+from .advice import cure_lines, picture_of, serving_of
 from .demo import load_demos
 from .files import kit_name, open_plan_file, plan_file
 from .places import zone_at
@@ -30,6 +30,8 @@ from .rehearsing import rehearse_again
 from .schemas import (
     AirAsked,
     CorrectionAsked,
+    CureLine,
+    CuresAsked,
     PictureAsked,
     RouteAsked,
     ServingTold,
@@ -195,6 +197,12 @@ def serving(request: HttpRequest, asked: PlanDocument) -> ServingTold:  # noqa: 
 def picture(request: HttpRequest, asked: PictureAsked) -> PictureTold:  # noqa: ARG001 - ninja names it
     """Light, shutter, filter and slowing of a camera on a leg, with their arithmetic."""
     return picture_of(asked.document, asked.camera, asked.item)
+
+
+@router.post("/cures", response={200: CureLine, **REFUSALS}, operation_id="findCures")
+def cures(request: HttpRequest, asked: CuresAsked) -> StreamingHttpResponse:  # noqa: ARG001 - ninja names it
+    """Cures of a gap or finding, each rehearsed: lines of JSON as they are found; keeps nothing."""
+    return StreamingHttpResponse(cure_lines(asked), content_type="application/x-ndjson")
 
 
 @router.post("/rehearsals", response={200: Rehearsal, **REFUSALS}, operation_id="rehearse")

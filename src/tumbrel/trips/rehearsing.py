@@ -70,3 +70,14 @@ def _rehearse(document: PlanDocument, breathe: Callable[[], None] | None) -> Reh
         while len(_earlier) > MOST_TRIPS:
             _earlier.popitem(last=False)
     return tell(played, DEFAULTS)
+
+
+def rehearser_of(document: PlanDocument) -> Callable[[PlanDocument], Rehearsal]:
+    """Rehearses changes of a document from its checkpoints, one after the other; edits go first."""
+    _, known = play_from(document, None, DEFAULTS, sun_days, _let_others_first)
+
+    def again(changed: PlanDocument) -> Rehearsal:
+        played, _ = play_from(changed, known, DEFAULTS, sun_days, _let_others_first)
+        return tell(played, DEFAULTS)
+
+    return again

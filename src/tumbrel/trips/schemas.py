@@ -8,6 +8,7 @@ from typing import Annotated
 from ninja import Schema
 from pydantic import Field
 
+from tumbrel.core.cures import Cure, CureTarget, Outcome
 from tumbrel.core.document import Going, Item, Kit, Plan, PlanDocument, Trip
 from tumbrel.core.route.correcting import Correction
 from tumbrel.core.route.daily import DailyRange
@@ -127,3 +128,17 @@ class PictureAsked(Schema):
     document: PlanDocument
     camera: str
     item: str
+
+
+class CuresAsked(Schema):
+    """A document, and what of it is to be cured."""
+
+    document: PlanDocument
+    target: CureTarget
+
+
+class CureLine(Schema):
+    """One line of the answer: a cure, or last the outcome."""
+
+    cure: Cure | None = None
+    outcome: Outcome | None = None

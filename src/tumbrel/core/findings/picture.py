@@ -85,9 +85,14 @@ def filter_for_half_interval(seen: Seen) -> Iterator[Found]:
                 "mode": mode.name,
                 "shutter": round(1.0 / lens.shutter_s),
                 "stops": fits,
+                "filter": _stops(fits, more=lens.fitted_stops > 0.0),
                 "density": 2**fits,
             }
             yield Found(f"plan.assignments[{number}].mode", values, camera.id, item.id)
+
+
+def _stops(count: int, *, more: bool) -> str:
+    return f"{count} {'stop' if count == 1 else 'stops'}{' more' if more else ''}"
 
 
 @check("slowing_not_reached", "warn")

@@ -57,8 +57,8 @@ SENTENCES: dict[str, str] = {
     "times, or records none.",
     "dark_for_frame_rate": "{leg} is mostly too dark for {camera} in {mode}: 1/{shutter} s wants "
     "more than ISO {iso}. Fewer frames a second see more; or bring a light.",
-    "filter_for_half_interval": "In the brightest sun, 1/{shutter} s in {mode} wants about {stops} "
-    "stops of neutral density on {camera} (ND {density}).",
+    "filter_for_half_interval": "In the brightest sun, 1/{shutter} s in {mode} wants about "
+    "{filter} of neutral density on {camera} (ND {density}).",
     "slowing_not_reached": "{camera}'s preset {preset} is to be shown {wanted} times slower: that "
     "wants {least} frames a second, its mode has {fps}.",
     "more_than_editing_takes": "{camera} in {mode} is more than your computer takes in {over}. "

@@ -1,0 +1,251 @@
+"""Changes of a document that a cure may make, small and free to be made after one another."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
+from typing import Any
+
+from ..document import (
+    Assignment,
+    Battery,
+    Camera,
+    CameraPlan,
+    Card,
+    FullBy,
+    Item,
+    Leg,
+    ManualSwap,
+    PlanDocument,
+    Pocket,
+    SetUp,
+    Stop,
+)
+from ..formats.rows import free_key
+from ..serving import carried
+
+Change = Callable[[PlanDocument], PlanDocument]
+Values = Mapping[str, str | int | float]
+
+
+@dataclass(frozen=True)
+class Proposal:
+    """A change, how it is told, and what it costs whatever the rehearsal says.
+
+    `picture` is the share of pixels a second that the stretch loses; `halts` are stops added;
+    `grams` is what is carried more.
+    """
+
+    code: str
+    change: Change
+    values: Values = field(default_factory=dict)
+    grams: float = 0.0
+    picture: float = 0.0
+    halts: int = 0
+
+
+def with_plan(document: PlanDocument, **parts: Any) -> PlanDocument:
+    """The document with parts of its plan replaced."""
+    return document.model_copy(update={"plan": document.plan.model_copy(update=parts)})
+
+
+def with_kit(document: PlanDocument, **parts: Any) -> PlanDocument:
+    """The document with parts of its kit replaced."""
+    return document.model_copy(update={"kit": document.kit.model_copy(update=parts)})
+
+
+def on_stretch(camera: str, item: str, **parts: Any) -> Change:
+    """Parts of one assignment replaced; nothing where the stretch is not asked any more."""
+
+    def change(document: PlanDocument) -> PlanDocument:
+        assignments = tuple(
+            one.model_copy(update=parts) if (one.camera, one.item) == (camera, item) else one
+            for one in document.plan.assignments
+        )
+        return with_plan(document, assignments=assignments)
+
+    return change
+
+
+def handed_over(camera: str, item: str, other: Camera, set_up: SetUp) -> Change:
+    """A stretch asked of another camera, in its first mode and a set-up that stands the leg."""
+
+    def change(document: PlanDocument) -> PlanDocument:
+        def given(one: Assignment) -> Assignment:
+            if (one.camera, one.item) != (camera, item):
+                return one
+            names = {"camera": other.id, "mode": other.modes[0].id, "set_up": set_up.id}
+            more = {"features": (), "preset": None, "angle": None, "mount": None, "reason": ""}
+            return one.model_copy(update={**names, **more})
+
+        return with_plan(document, assignments=tuple(map(given, document.plan.assignments)))
+
+    return change
+
+
+def carried_with(camera: str, **parts: Any) -> Change:
+    """Parts of how a camera is carried, replaced."""
+
+    def change(document: PlanDocument) -> PlanDocument:
+        now: CameraPlan = carried(document, camera).model_copy(update=parts)
+        others = [one for one in document.plan.cameras if one.camera != camera]
+        return with_plan(document, cameras=(*others, now))
+
+    return change
+
+
+def swapped_at(camera: str, item: str, battery: str) -> Change:
+    """A battery put in by hand at a stop."""
+
+    def change(document: PlanDocument) -> PlanDocument:
+        others = [s for s in document.plan.swaps if (s.camera, s.item) != (camera, item)]
+        swap = ManualSwap(camera=camera, item=item, battery=battery)
+        return with_plan(document, swaps=(*others, swap))
+
+    return change
+
+
+def full_by(wish: FullBy) -> Change:
+    """A battery or bank that must be full at a time."""
+
+    def change(document: PlanDocument) -> PlanDocument:
+        others = [one for one in document.plan.full_by if one.unit != wish.unit]
+        return with_plan(document, full_by=(*others, wish))
+
+    return change
+
+
+def one_more_battery(family: str, pocket: str | None) -> Change:
+    """A full battery of a family, in the warmest pocket there is."""
+
+    def change(document: PlanDocument) -> PlanDocument:
+        batteries = document.kit.batteries
+        names = {one.name for one in batteries}
+        letter = next(f.name for f in document.kit.families if f.id == family)[:20]
+        number = next(n for n in range(1, 100) if f"{letter}{n}" not in names)
+        taken = {one.id for one in batteries}
+        key = free_key(f"{letter}{number}", taken, "battery")
+        more = Battery(id=key, name=f"{letter}{number}", family=family, pocket=pocket)
+        return with_kit(document, batteries=(*batteries, more))
+
+    return change
+
+
+def one_more_card(like: Card) -> Change:
+    """An empty card like one that is carried."""
+
+    def change(document: PlanDocument) -> PlanDocument:
+        cards = document.kit.cards
+        names = {one.name for one in cards}
+        number = next(n for n in range(1, 100) if f"K{n}" not in names)
+        key = free_key(f"K{number}", {one.id for one in cards}, "card")
+        more = like.model_copy(update={"id": key, "name": f"K{number}", "used_bytes": 0})
+        return with_kit(document, cards=(*cards, more))
+
+    return change
+
+
+def spares_inside(family: str) -> Change:
+    """All batteries of a family carried against the body."""
+
+    def change(document: PlanDocument) -> PlanDocument:
+        kit = document.kit
+        inside = next((one for one in kit.pockets if one.warmth == "inside"), None)
+        pockets = kit.pockets
+        if inside is None:
+            key = free_key("inside pocket", {one.id for one in pockets}, "pocket")
+            inside = Pocket(id=key, name="inside pocket", warmth="inside")
+            pockets = (*pockets, inside)
+        moved = tuple(
+            one.model_copy(update={"pocket": inside.id}) if one.family == family else one
+            for one in kit.batteries
+        )
+        return with_kit(document, pockets=pockets, batteries=moved)
+
+    return change
+
+
+def on_item(key: str, **parts: Any) -> Change:
+    """Parts of a leg or stop replaced."""
+
+    def change(document: PlanDocument) -> PlanDocument:
+        items = tuple(
+            one.model_copy(update=parts) if one.id == key else one for one in document.trip.items
+        )
+        return document.model_copy(
+            update={"trip": document.trip.model_copy(update={"items": items})}
+        )
+
+    return change
+
+
+def halted_on(leg: Leg, share: float, halt_s: int) -> Change:
+    """A stop put on a leg after a share of its time; what is asked goes on behind it."""
+
+    def change(document: PlanDocument) -> PlanDocument:
+        items = document.trip.items
+        place = next((n for n, one in enumerate(items) if one.id == leg.id), None)
+        if place is None:
+            return document
+        taken = {one.id for one in items}
+        halt_key = free_key("halt", taken, "halt")
+        on_key = free_key(leg.id, taken | {halt_key}, "leg")
+        first, second = _parted(leg, share, on_key)
+        halt = _halt(first, halt_key, halt_s)
+        parted: list[Item] = [*items[:place], first, halt, second, *items[place + 1 :]]
+        more = tuple(
+            one.model_copy(update={"item": on_key})
+            for one in document.plan.assignments
+            if one.item == leg.id
+        )
+        asked = (*document.plan.assignments, *more)
+        trip = document.trip.model_copy(update={"items": tuple(parted)})
+        return with_plan(document, assignments=asked).model_copy(update={"trip": trip})
+
+    return change
+
+
+def _parted(leg: Leg, share: float, on_key: str) -> tuple[Leg, Leg]:
+    first_s = max(1, min(leg.duration_s - 1, round(leg.duration_s * share)))
+    middle_c = leg.temp_start_c + (leg.temp_end_c - leg.temp_start_c) * share
+    low, high = leg.height_start_m, leg.height_end_m
+    middle_m = None if low is None or high is None else low + (high - low) * share
+    near = leg.on_way
+    before, after = near, near
+    if near is not None:
+        at_m = near.from_m + (near.to_m - near.from_m) * share
+        before = near.model_copy(update={"to_m": at_m})
+        after = near.model_copy(update={"from_m": at_m})
+    first = {"duration_s": first_s, "temp_end_c": middle_c, "height_end_m": middle_m}
+    second = {
+        "id": on_key,
+        "name": f"{leg.name}, on"[:60],
+        "not_before": None,
+        "duration_s": leg.duration_s - first_s,
+        "temp_start_c": middle_c,
+        "height_start_m": middle_m,
+        "moments": tuple(one for one in leg.moments if one.per_hour is not None),
+    }
+    return (
+        leg.model_copy(update={**first, "on_way": before}),
+        leg.model_copy(update={**second, "on_way": after}),
+    )
+
+
+def _halt(before: Leg, key: str, halt_s: int) -> Stop:
+    near = before.on_way
+    return Stop(
+        id=key,
+        name="Halt",
+        duration_s=halt_s,
+        temp_start_c=before.temp_end_c,
+        temp_end_c=before.temp_end_c,
+        temp_doubt_k=before.temp_doubt_k,
+        air_from=before.air_from,
+        sky=before.sky,
+        sun_share=before.sun_share,
+        gloves=before.gloves,
+        height_m=before.height_end_m,
+        on_way=None if near is None else near.model_copy(update={"from_m": near.to_m}),
+        spot=before.spot,
+    )

@@ -1,0 +1,251 @@
+"""What may be tried against a finding: the change that its sentence asks for (E11)."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+
+from ..document import Assignment, Camera, Loop, PlanDocument, Preset
+from ..rehearsal.result import Finding, LoopAdvice, Rehearsal
+from ..serving import carried, stands_water
+from .changes import (
+    Proposal,
+    carried_with,
+    handed_over,
+    on_stretch,
+    spares_inside,
+    with_kit,
+    with_plan,
+)
+from .losses import proposals as against_loss
+
+Propose = Callable[["Told"], Iterator[Proposal]]
+AS_THE_LOSS = frozenset({"swap_where_no_hand", "cold_holds_charge"})
+NUMBER = re.compile(r"\[(\d+)\]")
+
+
+@dataclass(frozen=True)
+class Told:
+    """A finding with what it is about."""
+
+    document: PlanDocument
+    told: Rehearsal
+    finding: Finding
+
+    @property
+    def numbers(self) -> list[int]:
+        """The places that its path names."""
+        return [int(number) for number in NUMBER.findall(self.finding.path)]
+
+    @property
+    def assignment(self) -> Assignment | None:
+        """The stretch that it is about."""
+        if not self.finding.path.startswith("plan.assignments["):
+            return None
+        return self.document.plan.assignments[self.numbers[0]]
+
+    @property
+    def camera(self) -> Camera | None:
+        """The camera that it is about."""
+        cameras = self.document.kit.cameras
+        return next((one for one in cameras if one.id == self.finding.camera), None)
+
+
+def proposals(document: PlanDocument, told: Rehearsal, finding: Finding) -> Iterator[Proposal]:
+    """What may be tried; nothing for a finding that only a person can settle."""
+    known = PROPOSES.get(finding.code)
+    if known is not None:
+        yield from known(Told(document, told, finding))
+    if finding.code in AS_THE_LOSS:
+        for camera in told.cameras:
+            for loss in camera.losses:
+                if loss.camera == finding.camera and finding.item in (None, loss.item):
+                    yield from against_loss(document, told, loss)
+                    return
+
+
+def _tethered(told: Told) -> Iterator[Proposal]:
+    if told.camera is not None:
+        change = carried_with(told.camera.id, tethered=True)
+        yield Proposal("tether", change, {"camera": told.camera.name})
+
+
+def _presets_mode(told: Told) -> Iterator[Proposal]:
+    asked, camera = told.assignment, told.camera
+    if asked is None or camera is None:
+        return
+    preset = next((one for one in camera.presets if one.id == asked.preset), None)
+    names = {"camera": camera.name}
+    if preset is not None and any(mode.id == preset.mode for mode in camera.modes):
+        change = on_stretch(camera.id, asked.item, mode=preset.mode)
+        yield Proposal("preset_mode", change, {**names, "preset": preset.name})
+    yield Proposal("no_preset", on_stretch(camera.id, asked.item, preset=None), names)
+
+
+def _without_feature(told: Told) -> Iterator[Proposal]:
+    asked, camera = told.assignment, told.camera
+    if asked is None or camera is None:
+        return
+    unfit = str(told.finding.values["feature"])
+    kept = tuple(one for one in asked.features if one != unfit)
+    item = next(one.name for one in told.document.trip.items if one.id == asked.item)
+    names = {"camera": camera.name, "feature": unfit, "leg": item}
+    yield Proposal("feature_off", on_stretch(camera.id, asked.item, features=kept), names)
+
+
+def _known_mode(told: Told) -> Iterator[Proposal]:
+    """Modes that the camera has; for a loop, those that loop."""
+    asked, camera = told.assignment, told.camera
+    if asked is None or camera is None:
+        return
+    item = next(one.name for one in told.document.trip.items if one.id == asked.item)
+    for mode in camera.modes:
+        if mode.id == asked.mode or (isinstance(asked.pattern, Loop) and not mode.loops):
+            continue
+        change = on_stretch(camera.id, asked.item, mode=mode.id, preset=None)
+        yield Proposal("mode", change, {"camera": camera.name, "leg": item, "mode": mode.name})
+
+
+def _known_set_up(told: Told) -> Iterator[Proposal]:
+    """Set-ups that the camera has and that stand the leg's water; else another camera."""
+    asked, camera = told.assignment, told.camera
+    if asked is None or camera is None:
+        return
+    item = next(one for one in told.document.trip.items if one.id == asked.item)
+    for set_up in camera.set_ups:
+        if set_up.id != asked.set_up and stands_water(set_up, item):
+            change = on_stretch(camera.id, item.id, set_up=set_up.id)
+            names = {"camera": camera.name, "leg": item.name, "set_up": set_up.name}
+            yield Proposal("set_up", change, names)
+    yield from _another_camera(told)
+
+
+def _another_camera(told: Told) -> Iterator[Proposal]:
+    asked, camera = told.assignment, told.camera
+    if asked is None or camera is None:
+        return
+    item = next(one for one in told.document.trip.items if one.id == asked.item)
+    busy = {one.camera for one in told.document.plan.assignments if one.item == item.id}
+    for other in told.document.kit.cameras:
+        set_up = next((one for one in other.set_ups if stands_water(one, item)), None)
+        if other.id in busy or set_up is None:
+            continue
+        change = handed_over(camera.id, item.id, other, set_up)
+        names = {"camera": other.name, "leg": item.name, "instead": camera.name}
+        yield Proposal("other_camera", change, names)
+
+
+def _longer_loop(told: Told) -> Iterator[Proposal]:
+    number = told.numbers[0] if told.numbers else -1
+    advice: LoopAdvice | None = next((a for a in told.told.loops if a.assignment == number), None)
+    asked, camera = told.assignment, told.camera
+    if advice is None or asked is None or camera is None or not isinstance(asked.pattern, Loop):
+        return
+    pattern = asked.pattern.model_copy(update={"length_s": advice.shortest_s})
+    change = on_stretch(camera.id, asked.item, pattern=pattern)
+    yield Proposal("loop_length", change, {"camera": camera.name, "seconds": advice.shortest_s})
+
+
+def _source_chosen(told: Told) -> Iterator[Proposal]:
+    if told.camera is None:
+        return
+    for source in told.document.kit.sources:
+        change = carried_with(told.camera.id, source=source.id)
+        yield Proposal("source", change, {"camera": told.camera.name, "source": source.name})
+
+
+def _clock_set(told: Told) -> Iterator[Proposal]:
+    camera = told.camera
+    if camera is None:
+        return
+
+    def change(given: PlanDocument) -> PlanDocument:
+        cameras = tuple(
+            one.model_copy(update={"clock_set": True}) if one.id == camera.id else one
+            for one in given.kit.cameras
+        )
+        return with_kit(given, cameras=cameras)
+
+    yield Proposal("clock", change, {"camera": camera.name})
+
+
+def _radio_off(told: Told) -> Iterator[Proposal]:
+    if told.camera is not None:
+        change = carried_with(told.camera.id, radio_left_on=False)
+        yield Proposal("radio_off", change, {"camera": told.camera.name})
+
+
+def _not_charging(_told: Told) -> Iterator[Proposal]:
+    yield Proposal("no_charging", lambda given: with_plan(given, charging="never"))
+
+
+def _warm_pocket(told: Told) -> Iterator[Proposal]:
+    for family in told.document.kit.families:
+        yield Proposal("warm_pocket", spares_inside(family.id), {"family": family.name})
+
+
+def _filter_fitted(told: Told) -> Iterator[Proposal]:
+    """The filter written into the preset that the stretch uses."""
+    asked, camera = told.assignment, told.camera
+    if asked is None or camera is None:
+        return
+    preset = next((one for one in camera.presets if one.id == asked.preset), None)
+    if preset is None:
+        return
+    stops = preset.filter_stops + float(told.finding.values["stops"])
+
+    def change(given: PlanDocument) -> PlanDocument:
+        def fitted(one: Preset) -> Preset:
+            return one.model_copy(update={"filter_stops": stops}) if one.id == preset.id else one
+
+        cameras = tuple(
+            one.model_copy(update={"presets": tuple(map(fitted, one.presets))})
+            if one.id == camera.id
+            else one
+            for one in given.kit.cameras
+        )
+        return with_kit(given, cameras=cameras)
+
+    names = {"camera": camera.name, "preset": preset.name, "stops": f"{stops:g}"}
+    yield Proposal("filter", change, names)
+
+
+def _other_card(told: Told) -> Iterator[Proposal]:
+    camera = told.camera
+    if camera is None:
+        return
+    fitted = {one.card for one in told.document.plan.cameras if one.card}
+    mine = carried(told.document, camera.id).card
+    for card in told.document.kit.cards:
+        if card.id != mine and card.id not in fitted:
+            change = carried_with(camera.id, card=card.id)
+            yield Proposal("start_with_card", change, {"camera": camera.name, "card": card.name})
+
+
+PROPOSES: dict[str, Propose] = {
+    "tether_wanted": _tethered,
+    "preset_in_another_mode": _presets_mode,
+    "preset_missing": _presets_mode,
+    "feature_not_in_mode": _without_feature,
+    "mode_missing": _known_mode,
+    "mode_cannot_loop": _known_mode,
+    "dark_for_frame_rate": _known_mode,
+    "slower_than_delivery": _known_mode,
+    "more_than_editing_takes": _known_mode,
+    "clip_limit_stops": _known_mode,
+    "set_up_missing": _known_set_up,
+    "water_against_set_up": _known_set_up,
+    "mount_against_activity": _another_camera,
+    "serves_poorly": _another_camera,
+    "loop_too_short": _longer_loop,
+    "no_outside_source": _source_chosen,
+    "clock_not_set": _clock_set,
+    "radio_left_on": _radio_off,
+    "unattended_charging": _not_charging,
+    "cold_to_charge": _warm_pocket,
+    "cold_holds_charge": _warm_pocket,
+    "filter_for_half_interval": _filter_fitted,
+    "card_too_large": _other_card,
+    "card_too_slow": _other_card,
+}

@@ -1,0 +1,52 @@
+"""A cure in a sentence: what to do."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+
+CURES: dict[str, str] = {
+    "mode": "Film {leg} with {camera} in {mode}",
+    "feature_off": "Turn {camera}'s {feature} off on {leg}",
+    "radio_off": "Turn {camera}'s radio off when it is off",
+    "off_between": "Switch {camera} off between stretches",
+    "set_up": "Build {camera} as '{set_up}' for {leg}",
+    "shade": "Keep the kit in the shade on {leg}",
+    "swap_at": "Put {battery} into {camera} at {stop}",
+    "start_with": "Start with {battery} in {camera}",
+    "warm_pocket": "Carry all batteries {family} in an inside pocket",
+    "swap_early": "Swap early, at stops",
+    "one_more_battery": "Carry one more battery {family}",
+    "start_with_card": "Start with {card} in {camera}",
+    "one_more_card": "Carry one more card of {gb} GB",
+    "copy_and_wipe": "Copy {camera} to two drives at {stop}, then wipe it",
+    "other_camera": "Ask {camera} on {leg} instead of {instead}",
+    "halt": "Halt for {minutes} min on {leg} before it gives out",
+    "tether": "Tie {camera} to a tether of its own",
+    "preset_mode": "Plan {camera} in the mode of its preset {preset}",
+    "no_preset": "Use no preset of {camera} here",
+    "loop_length": "Make {camera}'s loop {seconds} s long",
+    "source": "Feed {camera} from {source}",
+    "clock": "Set {camera}'s clock, and say so in the kit",
+    "no_charging": "Charge by hand only, while someone is awake",
+    "filter": "Fit {stops} stops of neutral density with {camera}'s preset {preset}",
+}
+
+
+def cure_words(code: str, values: Mapping[str, str | int | float]) -> str:
+    """The sentence of a change. Raises KeyError for an unknown code."""
+    return CURES[code].format(**values)
+
+
+def joined(sentences: list[str]) -> str:
+    """Changes that go together, as one sentence."""
+    first, *rest = sentences
+    return "; ".join([first, *(one[0].lower() + one[1:] for one in rest)]) + "."
+
+
+def nothing_cures(what: str, tried: int, reason: str) -> str:
+    """Why there is no cure."""
+    if tried == 0:
+        return f"Nothing here cures {what}: {reason[0].lower()}{reason[1:]}."
+    ways = "1 change was" if tried == 1 else f"{tried} changes were"
+    told = f"{reason[0].upper()}{reason[1:]}"
+    return f"Nothing you carry cures {what}: {ways} rehearsed, and none helps. {told}."

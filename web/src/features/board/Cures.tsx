@@ -1,0 +1,64 @@
+import { Button } from "@mui/material";
+import { cureFigures } from "../../domain/cures";
+import type { Cure, CureTarget, PlanDocument } from "../../domain/types";
+import { useCures } from "./useCures";
+
+export interface Curing {
+  /** The whole document, ways and all, as a cure may change its trip. */
+  document: PlanDocument;
+  tried: Cure | null;
+  onTry: (cure: Cure | null) => void;
+  onKeep: (cure: Cure) => void;
+}
+
+const SHOWN = 4;
+
+/** Changes that cure one thing, each rehearsed; tried on the board, or kept as one step. */
+export function Cures({ document, tried, onTry, onKeep, target }: Curing & { target: CureTarget }) {
+  const { cures, outcome, error, stop, stopped } = useCures(document, target);
+  const searching = outcome === null && error === null && !stopped;
+  return (
+    <div className="cures" role="group" aria-label="Cures">
+      <ul className="plain-list">
+        {cures.slice(0, SHOWN).map((cure) => (
+          <li key={cure.text} className="cure">
+            <p>
+              {cure.text} <span className="label cure-figures">{cureFigures(cure)}</span>
+              {cure.closes ? null : <span className="hint"> It closes part of it.</span>}
+              {cure.side.map((side) => (
+                <span key={side} className="hint cure-side">
+                  {side}
+                </span>
+              ))}
+              {cure.kit == null ? null : (
+                <span className="hint cure-side">It changes the kit, for all its trips.</span>
+              )}
+            </p>
+            <div className="row">
+              <Button
+                size="small"
+                aria-pressed={tried === cure}
+                onClick={() => onTry(tried === cure ? null : cure)}
+              >
+                {tried === cure ? "Leave it" : "Try"}
+              </Button>
+              <Button size="small" variant="contained" onClick={() => onKeep(cure)}>
+                Keep
+              </Button>
+            </div>
+          </li>
+        ))}
+      </ul>
+      {searching ? (
+        <p role="status">
+          Rehearsing cures…{" "}
+          <button type="button" className="plain link" onClick={stop}>
+            Stop looking
+          </button>
+        </p>
+      ) : null}
+      {outcome !== null && outcome.why !== "" ? <p>{outcome.why}</p> : null}
+      {error === null ? null : <p role="alert">{error}</p>}
+    </div>
+  );
+}

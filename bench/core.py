@@ -10,6 +10,7 @@ from typing import Any
 from bench.yardstick import fastest_ms, line, median_ms, one_ms, yardstick_ms
 from tests.reference.integrator import Marcher
 from tools.driving import ROOT
+from tumbrel.core.cures import CureTarget, cures_of
 from tumbrel.core.document import (
     Camera,
     FixedMemory,
@@ -26,6 +27,7 @@ from tumbrel.core.rehearsal.checkpoints import play_from
 from tumbrel.core.rehearsal.engine import play
 from tumbrel.core.rehearsal.outcome import rehearse, tell
 from tumbrel.core.rehearsal.power import Grid
+from tumbrel.core.rehearsal.result import Rehearsal
 from tumbrel.core.shelf import ShelfQuestion, hang
 from tumbrel.site.collecting import collect_seldom
 
@@ -33,6 +35,7 @@ DEMO = ROOT / "src" / "tumbrel" / "demo" / "ostrel-crossing.json"
 REHEARSE_MS = 50.0
 SHELF_MS = 100.0
 MONTH_MS = 1000.0
+CURES_MS = 1500.0
 EDIT_MS = 60.0
 SEGMENT_US = 25.0
 FASTER = 100.0
@@ -56,6 +59,8 @@ def main() -> bool:
     print(f"  marched in half seconds                {marched:8.0f} ms: {times:.0f} times slower")
     met &= times > FASTER
     met &= _segments(demo)
+    now = yardstick_ms()
+    met &= line("cures of the demo's first gap", one_ms(lambda: _cured(demo)), "ms", CURES_MS, now)
     question = ShelfQuestion(kit=demo.kit, trip=demo.trip)
     now = yardstick_ms()
     met &= line("main demo's shelf", median_ms(lambda: hang(question), 20), "ms", SHELF_MS, now)
@@ -126,6 +131,17 @@ def _segments_of(document: PlanDocument) -> int:
         BodyState.advance = camera  # type: ignore[method-assign]
         Grid.advance = grid  # type: ignore[method-assign]
     return count
+
+
+def _cured(demo: PlanDocument) -> None:
+    """All cures of one gap, from the document's own checkpoints, as the server looks for them."""
+    _, known = play_from(demo)
+
+    def again(changed: PlanDocument) -> Rehearsal:
+        return tell(play_from(changed, known)[0], DEFAULTS)
+
+    target = CureTarget(camera="chin", item="d2-flight")
+    assert len(list(cures_of(demo, target, again))) > 1
 
 
 def _marched_ms(demo: PlanDocument) -> float:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 import sys
 import tempfile
 from collections.abc import Callable
@@ -35,7 +36,7 @@ class Shot:
 
 SHOTS = (
     Shot("board", "board"),
-    Shot("board-edit", "board", cell="d2-flight/chin"),
+    Shot("board-cure", "board"),
     Shot("board-stops", "board", folded=True),
     Shot("board-dim", "board", theme="dim"),
     Shot("board-phone", "board", size=PHONE),
@@ -128,11 +129,18 @@ def _light(page: Page) -> None:
     page.get_by_text("Light and settings").click()
 
 
+def _cure(page: Page) -> None:
+    page.get_by_role("button", name=re.compile("^Cures of Chin on long flight")).click()
+    page.get_by_role("group", name="Cures").get_by_role("button", name="Try").first.click()
+    page.get_by_text("Tried, not kept:").wait_for()
+
+
 SPECIAL: dict[str, Callable[[Page], None]] = {
     "bench-test": _running_test,
     "route-track": _track,
     "kit-serving": _matrix,
     "board-light": _light,
+    "board-cure": _cure,
 }
 
 

@@ -102,6 +102,14 @@ export function tellPicture(asked: Schemas["PictureAsked"]): Promise<Schemas["Pi
   return unwrap(client.POST("/api/picture", { body: asked }));
 }
 
+/** A kit changed from elsewhere than its own place: the newest version of it gets the change. */
+export async function keepKit(kitId: number, kit: Schemas["Kit"]): Promise<Schemas["KitState"]> {
+  const params = { path: { kit_id: kitId } };
+  const { version, name } = await unwrap(client.GET("/api/kits/{kit_id}", { params }));
+  const body = { version, name, kit, release: false };
+  return unwrap(client.PUT("/api/kits/{kit_id}", { params, body }));
+}
+
 /** Where a trip's ways are had as a file. */
 export function trackAddress(trip: number, form: "gpx" | "geojson"): string {
   return `/api/trips/${String(trip)}/track?form=${form}`;

@@ -21,6 +21,8 @@ interface SceneProps {
   lanes: Lanes;
   window: { startMs: number; endMs: number };
   compact: boolean;
+  /** A change that is tried, over the same times. */
+  ghost: Rehearsal | null;
 }
 
 interface DrawingProps extends SceneProps {
@@ -47,7 +49,7 @@ export function Drawing({ handMs, selected, ...scene }: DrawingProps) {
 
 /** All that stands still while the hand moves. */
 const Scene = memo(function Scene(props: SceneProps) {
-  const { document, rehearsal, clock, scale, lanes, window, compact } = props;
+  const { document, rehearsal, clock, scale, lanes, window, compact, ghost } = props;
   const { kit, plan, trip } = document;
   return (
     <g>
@@ -77,6 +79,7 @@ const Scene = memo(function Scene(props: SceneProps) {
             window={window}
             laid={rehearsal.items}
             compact={compact}
+            ghost={ghost?.cameras.find((one) => one.camera === camera.id) ?? null}
           />
         );
       })}

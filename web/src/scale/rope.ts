@@ -74,3 +74,12 @@ export function linePath(points: readonly Point[]): string {
     .map((p, place) => `${place === 0 ? "M" : "L"}${p.x.toFixed(1)} ${p.y.toFixed(1)}`)
     .join("");
 }
+
+/** From when on two courses differ [ms]; null when they never do. */
+export function firstApart(one: Course, other: Course): number | null {
+  const most = Math.max(one.t_ms.length, other.t_ms.length);
+  for (let place = 0; place < most; place += 1)
+    if (one.t_ms[place] !== other.t_ms[place] || one.charge[place] !== other.charge[place])
+      return one.t_ms[place - 1] ?? 0;
+  return null;
+}

@@ -4,6 +4,7 @@ import { useTripHere } from "../../app/TripContext";
 import type { Shown } from "../../api/useRehearsal";
 import { clockOf } from "../../domain/clock";
 import { BoardWork } from "./BoardWork";
+import { useTrial } from "./useTrial";
 import "./board.css";
 
 /** The board: plan and rehearsal in one picture. */
@@ -37,5 +38,6 @@ function Ready({ shown }: { shown: Shown }) {
   const start = shown.rehearsal.start_utc;
   // the clock depends on start and zone alone; keeping it spares the drawing
   const clock = useMemo(() => clockOf(zone, start), [zone, start]);
-  return <BoardWork document={shown.document} rehearsal={shown.rehearsal} clock={clock} />;
+  const { curing, drawn, ghost } = useTrial(shown);
+  return <BoardWork {...drawn} present={shown} ghost={ghost} clock={clock} curing={curing} />;
 }

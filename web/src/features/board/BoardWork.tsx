@@ -9,6 +9,8 @@ import {
 } from "react";
 import { tellServing } from "../../api/queries";
 import { usePumped } from "../../api/usePumped";
+import { Button } from "@mui/material";
+import type { Shown } from "../../api/useRehearsal";
 import { useTripHere } from "../../app/TripContext";
 import { Drawing } from "../../board/Drawing";
 import { Grid } from "../../board/Grid";
@@ -16,7 +18,8 @@ import { Heads } from "../../board/Heads";
 import { workHeights } from "../../board/workLines";
 import type { Clock } from "../../domain/clock";
 import { lossesInOrder } from "../../domain/moment";
-import type { PlanDocument, Rehearsal } from "../../domain/types";
+import { cureFigures } from "../../domain/cures";
+import type { Cure, PlanDocument, Rehearsal } from "../../domain/types";
 import { type Elastic, elastic, type Fold } from "../../scale/elastic";
 import { lanesOf } from "../../scale/lanes";
 import { useWidth } from "../../ui/useWidth";
@@ -25,6 +28,7 @@ import { BottomLine } from "./BottomLine";
 import { CameraStrip } from "./CameraStrip";
 import { Carried } from "./Carried";
 import { Controls } from "./Controls";
+import type { Curing } from "./Cures";
 import { Edge } from "./Edge";
 import { HandSlider } from "./HandSlider";
 import { Legend } from "./Legend";
@@ -42,6 +46,10 @@ interface Props {
   document: PlanDocument;
   rehearsal: Rehearsal;
   clock: Clock;
+  curing: Curing;
+  /** What is kept: the side tells of it while a change is tried. */
+  present: Shown;
+  ghost: Rehearsal | null;
 }
 
 /** With more cameras than these the side folds to an edge, and lies over the board when opened. */
@@ -54,7 +62,7 @@ const ADVICE_AFTER_MS = 450;
 const bandsOf = (scale: Elastic) => scale.bands;
 
 /** Everything that is done on the board: looking, walking, opening a stretch. */
-export function BoardWork({ document, rehearsal, clock }: Props) {
+export function BoardWork({ document, rehearsal, clock, curing, present, ghost }: Props) {
   const { kept, rehearsing } = useTripHere();
   const { kit, plan } = document;
   const frame = useRef<HTMLDivElement>(null);
@@ -123,7 +131,15 @@ export function BoardWork({ document, rehearsal, clock }: Props) {
   // the drawing first; words for screen readers and what is carried follow a moment later
   const later = useDeferredValue(picture);
   const trouble = (
-    <TroubleSide {...picture} goTo={goTo} openCamera={board.openCamera} openPlan={board.openPlan} />
+    <TroubleSide
+      document={present.document}
+      rehearsal={present.rehearsal}
+      clock={clock}
+      goTo={goTo}
+      openCamera={board.openCamera}
+      openPlan={board.openPlan}
+      curing={curing}
+    />
   );
   const rest = (
     <aside className="board-rest" aria-label="What you carry">
@@ -148,6 +164,7 @@ export function BoardWork({ document, rehearsal, clock }: Props) {
         trouble
       )}
       <section className="board-main" aria-label="Board" ref={frame}>
+        {curing.tried === null ? null : <Trying cure={curing.tried} {...curing} />}
         <Controls
           days={days}
           dayNumber={day.number}
@@ -187,6 +204,7 @@ export function BoardWork({ document, rehearsal, clock }: Props) {
             handMs={hand.at}
             selected={board.selected}
             compact={fold === "stops"}
+            ghost={ghost}
           />
           <Grid
             {...later}
@@ -219,5 +237,25 @@ export function BoardWork({ document, rehearsal, clock }: Props) {
       </section>
       {wide ? null : rest}
     </main>
+  );
+}
+
+/** The board shows a cure that is not kept yet. */
+function Trying({ cure, headline, onTry, onKeep }: Curing & { cure: Cure }) {
+  return (
+    <div className="trying" role="status">
+      <span>
+        <b>Tried, not kept:</b> {cure.text}{" "}
+        <span className="label cure-figures">{cureFigures(cure)}</span> {headline}
+      </span>
+      <span className="row">
+        <Button size="small" variant="contained" onClick={() => onKeep(cure)}>
+          Keep it
+        </Button>
+        <Button size="small" onClick={() => onTry(null)}>
+          Leave it
+        </Button>
+      </span>
+    </div>
   );
 }

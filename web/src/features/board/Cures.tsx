@@ -7,14 +7,18 @@ export interface Curing {
   /** The whole document, ways and all, as a cure may change its trip. */
   document: PlanDocument;
   tried: Cure | null;
+  /** The verdict with what is tried. */
+  headline: string;
   onTry: (cure: Cure | null) => void;
   onKeep: (cure: Cure) => void;
 }
 
 const SHOWN = 4;
 
+type CuresProps = Omit<Curing, "headline"> & { target: CureTarget };
+
 /** Changes that cure one thing, each rehearsed; tried on the board, or kept as one step. */
-export function Cures({ document, tried, onTry, onKeep, target }: Curing & { target: CureTarget }) {
+export function Cures({ document, tried, onTry, onKeep, target }: CuresProps) {
   const { cures, outcome, error, stop, stopped } = useCures(document, target);
   const searching = outcome === null && error === null && !stopped;
   return (

@@ -1,10 +1,11 @@
-import { memo } from "react";
+import { memo, type ReactNode, useState } from "react";
 import { useNavigate } from "react-router";
 import type { Cell } from "../../board/Drawing";
 import type { Clock } from "../../domain/clock";
 import { findingPlace, lossesInOrder, nameOfCamera } from "../../domain/moment";
-import type { Finding, PlanDocument, Rehearsal } from "../../domain/types";
+import type { CureTarget, Finding, PlanDocument, Rehearsal } from "../../domain/types";
 import { minutesText } from "../../domain/units";
+import { Cures, type Curing } from "./Cures";
 import { useSettled } from "./useSettled";
 
 interface Props {
@@ -14,20 +15,51 @@ interface Props {
   goTo: (cell: Cell, ms: number) => void;
   openCamera: (camera: string) => void;
   openPlan: () => void;
+  curing: Curing;
 }
 
 const SEVERITY = { stop: "Stop", warn: "Mind", note: "Note" };
 const SPOKEN_AFTER_MS = 600;
 
-/** What is missing, and what else should be known; each leads to its place. */
+/** What is missing, and what else should be known; each leads to its place and to its cures. */
 export const TroubleSide = memo(function TroubleSide(props: Props) {
+  const [open, setOpen] = useState<string | null>(null);
+  const { curing } = props;
+  const cures = (target: CureTarget, about: string) => {
+    const key = JSON.stringify(target);
+    return (
+      <>
+        <button
+          type="button"
+          className="plain link cures-open"
+          aria-expanded={open === key}
+          aria-label={`Cures of ${about}`}
+          onClick={() => {
+            curing.onTry(null);
+            setOpen(open === key ? null : key);
+          }}
+        >
+          {open === key ? "Hide cures" : "Cures"}
+        </button>
+        {open === key ? <CuresOf target={key} curing={curing} /> : null}
+      </>
+    );
+  };
   return (
     <aside className="trouble-side" aria-label="Not filmed, and to know">
-      <Losses {...props} />
-      <Findings {...props} />
+      <Losses {...props} cures={cures} />
+      <Findings {...props} cures={cures} />
     </aside>
   );
 });
+
+/** The target as text, so that it stays the same while the board is drawn anew. */
+function CuresOf({ target, curing }: { target: string; curing: Curing }) {
+  const [asked] = useState(() => JSON.parse(target) as CureTarget);
+  return <Cures {...curing} target={asked} />;
+}
+
+type CuresFor = (target: CureTarget, about: string) => ReactNode;
 
 /** The plain answer. */
 export function VerdictSide({
@@ -62,7 +94,8 @@ function Losses({
   rehearsal,
   clock,
   goTo,
-}: Pick<Props, "document" | "rehearsal" | "clock" | "goTo">) {
+  cures,
+}: Pick<Props, "document" | "rehearsal" | "clock" | "goTo"> & { cures: CuresFor }) {
   const losses = lossesInOrder(rehearsal);
   if (losses.length === 0) return null;
   const itemName = (id: string) => document.trip.items.find((one) => one.id === id)?.name ?? id;
@@ -87,6 +120,10 @@ function Losses({
                 {clock.full(loss.start_ms)} · {itemName(loss.item)} · {loss.importance}
               </span>
             </button>
+            {cures(
+              { camera: loss.camera, item: loss.item, code: null, path: "" },
+              `${nameOfCamera(document, loss.camera)} on ${itemName(loss.item)}, ${loss.text}`,
+            )}
           </li>
         ))}
       </ul>
@@ -94,7 +131,18 @@ function Losses({
   );
 }
 
-function Findings({ document, rehearsal, goTo, openCamera, openPlan }: Omit<Props, "clock">) {
+function targetOf({ code, camera, item, path }: Finding): CureTarget {
+  return { code, camera: camera ?? null, item: item ?? null, path };
+}
+
+function Findings({
+  document,
+  rehearsal,
+  goTo,
+  openCamera,
+  openPlan,
+  cures,
+}: Omit<Props, "clock"> & { cures: CuresFor }) {
   const navigate = useNavigate();
   if (rehearsal.findings.length === 0) return null;
   const lead = (finding: Finding) => {
@@ -119,6 +167,7 @@ function Findings({ document, rehearsal, goTo, openCamera, openPlan }: Omit<Prop
                 {finding.text} <span className="leads">{where[findingPlace(finding.path)]}</span>
               </span>
             </button>
+            {finding.severity === "note" ? null : cures(targetOf(finding), finding.text)}
           </li>
         ))}
       </ul>

@@ -1,53 +1,54 @@
-import { useEffect, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import { streamCures } from "../../api/cures";
 import type { Cure, CureOutcome, CureTarget, PlanDocument } from "../../domain/types";
 
-export interface Searched {
+interface Found {
+  /** The document that the search is about. */
+  of: PlanDocument;
   /** Found so far; in order of worth when the search is through. */
   cures: readonly Cure[];
   outcome: CureOutcome | null;
   error: string | null;
-  stop: () => void;
   stopped: boolean;
 }
 
-const NONE: Omit<Searched, "stop"> = { cures: [], outcome: null, error: null, stopped: false };
+export interface Searched extends Omit<Found, "of"> {
+  stop: () => void;
+}
 
-/** Looks for cures of one thing, shown as they come; another document or target begins anew. */
+const NOTHING = { cures: [], outcome: null, error: null, stopped: false } as const;
+
+/** Looks for cures of one thing, shown as they come; another document begins anew. */
 export function useCures(document: PlanDocument, target: CureTarget): Searched {
-  const [found, setFound] = useState(NONE);
-  const [abort, setAbort] = useState<AbortController | null>(null);
+  const [found, setFound] = useState<Found>({ of: document, ...NOTHING });
+  const control = useRef<AbortController | null>(null);
   useEffect(() => {
-    const control = new AbortController();
-    const { signal } = control;
-    setAbort(control);
-    setFound(NONE);
+    const mine = new AbortController();
+    control.current = mine;
+    const change = (part: (old: Found) => Partial<Found>) => {
+      if (mine.signal.aborted) return;
+      setFound((old) => {
+        const known = old.of === document ? old : { of: document, ...NOTHING };
+        return { ...known, ...part(known) };
+      });
+    };
     streamCures(
       { document, target },
-      ({ cure, outcome }) => {
-        if (signal.aborted) return;
-        setFound((old) => {
-          if (cure != null) return { ...old, cures: [...old.cures, cure] };
-          if (outcome == null) return old;
-          const cures = outcome.order.flatMap((place) => old.cures[place] ?? []);
-          return { ...old, cures, outcome };
-        });
-      },
-      signal,
-    ).catch((problem: unknown) => {
-      if (!signal.aborted)
-        setFound((old) => ({
-          ...old,
-          error: problem instanceof Error ? problem.message : String(problem),
-        }));
-    });
-    return () => control.abort();
+      ({ cure, outcome }) =>
+        change(({ cures }) => {
+          if (cure != null) return { cures: [...cures, cure] };
+          if (outcome == null) return {};
+          return { outcome, cures: outcome.order.flatMap((place) => cures[place] ?? []) };
+        }),
+      mine.signal,
+    ).catch((problem: unknown) =>
+      change(() => ({ error: problem instanceof Error ? problem.message : String(problem) })),
+    );
+    return () => mine.abort();
   }, [document, target]);
-  return {
-    ...found,
-    stop: () => {
-      abort?.abort();
-      setFound((old) => ({ ...old, stopped: true }));
-    },
-  };
+  const stop = useCallback(() => {
+    control.current?.abort();
+    setFound((old) => ({ ...old, stopped: true }));
+  }, []);
+  return { ...(found.of === document ? found : { of: document, ...NOTHING }), stop };
 }

@@ -1,0 +1,50 @@
+"""Cures on the board: shown as they come, tried over the picture, kept as one step."""
+
+from __future__ import annotations
+
+import re
+
+from playwright.sync_api import Page, expect
+
+from tests.e2e.conftest import board, loss
+
+
+def test_a_cure_is_tried_over_the_picture_and_kept_as_one_step(page: Page, trip: str) -> None:
+    board(page, trip)
+    headline = page.get_by_test_id("headline")
+    expect(headline).to_have_text("Three musts are broken.")
+    page.get_by_role("button", name=re.compile("^Cures of Chin on long flight")).click()
+    cures = page.get_by_role("group", name="Cures")
+    first = cures.get_by_role("listitem").first
+    expect(first).to_contain_text("Film long flight with Chin in 1080 30.")
+    expect(first).to_contain_text("+32 min must · −75 % picture")
+    first.get_by_role("button", name="Try").click()
+    expect(page.get_by_text("Tried, not kept:")).to_be_visible()
+    expect(page.locator("[data-part=ghost]").first).to_be_attached()
+    expect(headline).to_have_text("Three musts are broken.")
+    page.get_by_role("button", name="Leave it").first.click()
+    expect(page.locator("[data-part=ghost]")).to_have_count(0)
+    first.get_by_role("button", name="Keep").click()
+    expect(headline).to_have_text("Two musts are broken.")
+    expect(loss(page, "Chin")).to_have_count(0)
+    page.get_by_role("button", name="Undo").click()
+    expect(headline).to_have_text("Three musts are broken.")
+
+
+def test_by_keyboard_a_finding_is_cured(page: Page, trip: str) -> None:
+    board(page, trip)
+    opener = page.get_by_role("button", name=re.compile("^Cures of Foot wants a tether"))
+    opener.focus()
+    page.keyboard.press("Enter")
+    cures = page.get_by_role("group", name="Cures")
+    expect(cures.get_by_role("listitem")).to_contain_text("Tie Foot to a tether of its own.")
+    cures.get_by_role("button", name="Keep").focus()
+    page.keyboard.press("Enter")
+    expect(opener).to_have_count(0)
+
+
+def test_a_finding_that_only_a_person_settles_says_so(page: Page, trip: str) -> None:
+    board(page, trip)
+    page.get_by_role("button", name=re.compile("^Cures of Slab 10 is at")).click()
+    cures = page.get_by_role("group", name="Cures")
+    expect(cures).to_contain_text("Nothing here cures this: it is for you to settle")

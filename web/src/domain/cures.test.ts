@@ -1,0 +1,47 @@
+import { describe, expect, it } from "vitest";
+import { ON_WAY } from "../testing/routeSamples";
+import { DOCUMENT } from "../testing/samples";
+import { cureFigures, keptCure, withCure } from "./cures";
+import type { Cure } from "./types";
+
+const CURE: Cure = {
+  text: "Carry one more battery A.",
+  edits: 1,
+  closes: true,
+  closed_ms: 1_920_000,
+  must_ms: 1_920_000,
+  want_ms: 0,
+  nice_ms: -300_000,
+  grams: 38,
+  picture: 0,
+  halts: 0,
+  wh: -1.24,
+  bytes: 0,
+  side: [],
+  kit: null,
+  trip: null,
+  plan: null,
+};
+
+describe("what a cure gains and costs", () => {
+  it("is told with signs and units, and without what does not change", () => {
+    expect(cureFigures(CURE)).toBe("+32 min must · −5 min nice · 38 g · −1.2 W h");
+    const dear = { ...CURE, nice_ms: 0, grams: 0, picture: 0.75, halts: 1, bytes: -22e9, wh: 0.04 };
+    expect(cureFigures(dear)).toBe("+32 min must · −75 % picture · 1 more halt · −22 GB");
+  });
+});
+
+describe("a cure tried and kept", () => {
+  const plan = { ...DOCUMENT.plan, charging: "never" as const };
+  it("replaces what it changes; tried, the trip goes without its ways", () => {
+    const tried = withCure(DOCUMENT, { ...CURE, plan, trip: ON_WAY });
+    expect(tried.plan).toBe(plan);
+    expect(tried.kit).toBe(DOCUMENT.kit);
+    expect(tried.trip.ways).toEqual([]);
+  });
+  it("kept, the ways stay", () => {
+    const kept = keptCure(DOCUMENT, { ...CURE, trip: ON_WAY });
+    expect(kept.trip).toBe(ON_WAY);
+    expect(kept.plan).toBe(DOCUMENT.plan);
+  });
+});

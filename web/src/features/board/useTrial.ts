@@ -1,0 +1,80 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useCallback, useMemo, useRef, useState } from "react";
+import { keepKit } from "../../api/queries";
+import { rehearseAside } from "../../api/rehearsals";
+import type { Shown } from "../../api/useRehearsal";
+import { useTripHere } from "../../app/TripContext";
+import { keptCure, withCure } from "../../domain/cures";
+import type { Cure, PlanDocument, Rehearsal, TripState } from "../../domain/types";
+import type { Curing } from "./Cures";
+
+/** A cure that the board shows and nobody has kept, and how it is kept or left. */
+export function useTrial(shown: Shown): { curing: Curing; drawn: Shown; ghost: Rehearsal | null } {
+  const { id, kept } = useTripHere();
+  const cache = useQueryClient();
+  const [trial, setTrial] = useState<(Shown & { cure: Cure; of: PlanDocument }) | null>(null);
+  const newest = useRef(0);
+  const { document } = shown;
+  const onTry = useCallback(
+    (cure: Cure | null) => {
+      newest.current += 1;
+      const mine = newest.current;
+      if (cure === null) {
+        setTrial(null);
+        return;
+      }
+      const changed = withCure(document, cure);
+      void rehearseAside(changed).then((rehearsal) => {
+        if (mine === newest.current) setTrial({ document: changed, rehearsal, cure, of: document });
+      });
+    },
+    [document],
+  );
+  const { edit, state } = kept;
+  const onKeep = useCallback(
+    (cure: Cure) => {
+      setTrial(null);
+      if (cure.trip != null || cure.plan != null) edit((doc) => keptCure(doc, cure));
+      if (cure.kit == null || state === undefined) return;
+      void keepKit(state.kit_id, cure.kit).then((saved) => {
+        cache.setQueryData(["kit", saved.id], saved);
+        cache.setQueryData<TripState>(["trip", id], (old) => old && { ...old, kit: saved.kit });
+      });
+    },
+    [cache, edit, id, state],
+  );
+  // an edit made meanwhile leaves the trial behind
+  const still = trial !== null && trial.of === document ? trial : null;
+  const trip = state?.trip;
+  const whole = useMemo<PlanDocument>(
+    () => (trip === undefined ? document : { ...document, trip }),
+    [trip, document],
+  );
+  const curing = useMemo(
+    () => ({
+      document: whole,
+      tried: still?.cure ?? null,
+      headline: still?.rehearsal.verdict.headline ?? "",
+      onTry,
+      onKeep,
+    }),
+    [whole, still, onTry, onKeep],
+  );
+  // over the same times the change is drawn upon what is; with other times it is drawn instead
+  const over = still !== null && sameTimes(still.rehearsal, shown.rehearsal);
+  return {
+    curing,
+    drawn: still === null || over ? shown : still,
+    ghost: over ? still.rehearsal : null,
+  };
+}
+
+function sameTimes(one: Rehearsal, other: Rehearsal): boolean {
+  return (
+    one.items.length === other.items.length &&
+    one.items.every((item, place) => {
+      const mine = other.items[place];
+      return item.id === mine?.id && item.start_ms === mine.start_ms && item.end_ms === mine.end_ms;
+    })
+  );
+}

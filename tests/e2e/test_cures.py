@@ -7,6 +7,7 @@ import re
 from playwright.sync_api import Page, expect
 
 from tests.e2e.conftest import board, loss
+from tools.driving import Server
 
 
 def test_a_cure_is_tried_over_the_picture_and_kept_as_one_step(page: Page, trip: str) -> None:
@@ -29,6 +30,42 @@ def test_a_cure_is_tried_over_the_picture_and_kept_as_one_step(page: Page, trip:
     expect(loss(page, "Chin")).to_have_count(0)
     page.get_by_role("button", name="Undo").click()
     expect(headline).to_have_text("Three musts are broken.")
+
+
+def test_by_keyboard_from_the_gap_to_its_cures(page: Page, trip: str) -> None:
+    board(page, trip)
+    cell = page.locator('[data-cell="d2-flight/chin"]')
+    cell.focus()
+    page.keyboard.press("ArrowUp")
+    page.keyboard.press("ArrowDown")
+    expect(cell).to_be_focused()
+    page.keyboard.press("c")
+    opener = page.get_by_role("button", name=re.compile("^Cures of Chin on long flight"))
+    expect(opener).to_be_focused()
+    expect(opener).to_have_attribute("aria-expanded", "true")
+    first = page.get_by_role("group", name="Cures").get_by_role("listitem").first
+    expect(first).to_contain_text("1080 30")
+    page.keyboard.press("Tab")
+    expect(first.get_by_role("button", name="Try")).to_be_focused()
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("Tried, not kept:")).to_be_visible()
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("Tried, not kept:")).to_have_count(0)
+
+
+def test_a_cure_of_the_kit_is_kept_in_the_kit(page: Page, server: Server) -> None:
+    page.goto(f"{server.address}/trips")
+    page.get_by_role("link", name=re.compile("^Halde flat regatta")).first.click()
+    page.get_by_test_id("headline").wait_for()
+    page.get_by_role("button", name=re.compile("^Cures of Wheel on Evening pit")).click()
+    more = page.locator(".cure").filter(has_text="Carry one more battery S.")
+    expect(more).to_contain_text("It changes the kit, for all its trips.")
+    more.get_by_role("button", name="Keep").click()
+    expect(loss(page, "Wheel").filter(has_text="34 min")).to_have_count(0)
+    page.get_by_role("link", name="Kit", exact=True).click()
+    page.get_by_role("button", name="Undo").click()
+    page.get_by_role("link", name="Board").click()
+    expect(loss(page, "Wheel").filter(has_text="34 min")).to_have_count(1)
 
 
 def test_by_keyboard_a_finding_is_cured(page: Page, trip: str) -> None:

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { ON_WAY } from "../testing/routeSamples";
 import { DOCUMENT } from "../testing/samples";
-import { cureFigures, keptCure, withCure } from "./cures";
+import { cureFigures, keptCure, sameTarget, targetOfLoss, withCure } from "./cures";
 import type { Cure } from "./types";
 
 const CURE: Cure = {
@@ -43,5 +43,14 @@ describe("a cure tried and kept", () => {
     const kept = keptCure(DOCUMENT, { ...CURE, trip: ON_WAY });
     expect(kept.trip).toBe(ON_WAY);
     expect(kept.plan).toBe(DOCUMENT.plan);
+  });
+});
+
+describe("what is to be cured", () => {
+  it("is the same by camera, leg, code and path", () => {
+    const target = targetOfLoss({ camera: "chin", item: "way" });
+    expect(sameTarget({ ...target }, target)).toBe(true);
+    expect(sameTarget({ ...target, code: "x" }, target)).toBe(false);
+    expect(sameTarget(null, target)).toBe(false);
   });
 });

@@ -1,6 +1,6 @@
 import type { TripAndPlan } from "./edits";
 import { withoutWays } from "./track";
-import type { Cure, PlanDocument } from "./types";
+import type { Cure, CureTarget, Loss, PlanDocument } from "./types";
 import { minutesText, wattHoursText } from "./units";
 
 const MINUTE_MS = 60_000;
@@ -47,4 +47,19 @@ export function withCure(document: PlanDocument, cure: Cure): PlanDocument {
 /** Trip and plan with a cure kept. */
 export function keptCure(doc: TripAndPlan, cure: Cure): TripAndPlan {
   return { trip: cure.trip ?? doc.trip, plan: cure.plan ?? doc.plan };
+}
+
+/** The minutes that a loss is about, as something to cure. */
+export function targetOfLoss({ camera, item }: Pick<Loss, "camera" | "item">): CureTarget {
+  return { camera, item, code: null, path: "" };
+}
+
+export function sameTarget(one: CureTarget | null, other: CureTarget): boolean {
+  return (
+    one !== null &&
+    one.camera === other.camera &&
+    one.item === other.item &&
+    one.code === other.code &&
+    one.path === other.path
+  );
 }

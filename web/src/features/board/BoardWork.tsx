@@ -18,8 +18,8 @@ import { Heads } from "../../board/Heads";
 import { workHeights } from "../../board/workLines";
 import type { Clock } from "../../domain/clock";
 import { lossesInOrder } from "../../domain/moment";
-import { cureFigures } from "../../domain/cures";
-import type { Cure, PlanDocument, Rehearsal } from "../../domain/types";
+import { cureFigures, targetOfLoss } from "../../domain/cures";
+import type { Cure, Loss, PlanDocument, Rehearsal } from "../../domain/types";
 import { type Elastic, elastic, type Fold } from "../../scale/elastic";
 import { lanesOf } from "../../scale/lanes";
 import { useWidth } from "../../ui/useWidth";
@@ -99,10 +99,22 @@ export function BoardWork({ document, rehearsal, clock, curing, present, ghost }
     },
     [close, days, move],
   );
+  const { onOpen } = curing;
+  const openCures = useCallback(
+    (loss: Loss) => {
+      onOpen(targetOfLoss(loss));
+      requestAnimationFrame(() =>
+        globalThis.document.querySelector<HTMLElement>(".cures-open[aria-expanded=true]")?.focus(),
+      );
+    },
+    [onOpen],
+  );
   useBoardCommands({
     rehearsal,
     handAt: hand.now,
     goTo,
+    selected: board.selected,
+    openCures,
     fold,
     setFold,
     days,

@@ -32,7 +32,7 @@ export function BottomLine({ document, selected, pinned, open, clock, handMs }: 
       : "";
   const does = open
     ? "Each change is kept at once and is one step that undo takes back. Esc closes."
-    : `Enter or click: change how it records. N: next gap. F: fold. ${pinned ? `Hand pinned at ${clock.time(handMs)}: click the rails to free it.` : "Click the rails: pin the hand."} ?: every command.`;
+    : `Enter or click: change how it records. N: next gap. C: its cures. F: fold. ${pinned ? `Hand pinned at ${clock.time(handMs)}: click the rails to free it.` : "Click the rails: pin the hand."} ?: every command.`;
   return (
     <p className="bottom-line label">
       <strong>{what}</strong> <span>{does}</span>

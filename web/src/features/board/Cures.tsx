@@ -11,11 +11,14 @@ export interface Curing {
   headline: string;
   onTry: (cure: Cure | null) => void;
   onKeep: (cure: Cure) => void;
+  /** Whose cures are shown; none are while it is null. */
+  open: CureTarget | null;
+  onOpen: (target: CureTarget | null) => void;
 }
 
 const SHOWN = 4;
 
-type CuresProps = Omit<Curing, "headline"> & { target: CureTarget };
+type CuresProps = Pick<Curing, "document" | "tried" | "onTry" | "onKeep"> & { target: CureTarget };
 
 /** Changes that cure one thing, each rehearsed; tried on the board, or kept as one step. */
 export function Cures({ document, tried, onTry, onKeep, target }: CuresProps) {

@@ -1,7 +1,8 @@
-import { memo, type ReactNode, useState } from "react";
+import { memo, type ReactNode } from "react";
 import { useNavigate } from "react-router";
 import type { Cell } from "../../board/Drawing";
 import type { Clock } from "../../domain/clock";
+import { sameTarget, targetOfLoss } from "../../domain/cures";
 import { findingPlace, lossesInOrder, nameOfCamera } from "../../domain/moment";
 import type { CureTarget, Finding, PlanDocument, Rehearsal } from "../../domain/types";
 import { minutesText } from "../../domain/units";
@@ -23,25 +24,21 @@ const SPOKEN_AFTER_MS = 600;
 
 /** What is missing, and what else should be known; each leads to its place and to its cures. */
 export const TroubleSide = memo(function TroubleSide(props: Props) {
-  const [open, setOpen] = useState<string | null>(null);
   const { curing } = props;
   const cures = (target: CureTarget, about: string) => {
-    const key = JSON.stringify(target);
+    const open = sameTarget(curing.open, target);
     return (
       <>
         <button
           type="button"
           className="plain link cures-open"
-          aria-expanded={open === key}
+          aria-expanded={open}
           aria-label={`Cures of ${about}`}
-          onClick={() => {
-            curing.onTry(null);
-            setOpen(open === key ? null : key);
-          }}
+          onClick={() => curing.onOpen(open ? null : target)}
         >
-          {open === key ? "Hide cures" : "Cures"}
+          {open ? "Hide cures" : "Cures"}
         </button>
-        {open === key ? <CuresOf target={key} curing={curing} /> : null}
+        {open && curing.open !== null ? <Cures {...curing} target={curing.open} /> : null}
       </>
     );
   };
@@ -52,12 +49,6 @@ export const TroubleSide = memo(function TroubleSide(props: Props) {
     </aside>
   );
 });
-
-/** The target as text, so that it stays the same while the board is drawn anew. */
-function CuresOf({ target, curing }: { target: string; curing: Curing }) {
-  const [asked] = useState(() => JSON.parse(target) as CureTarget);
-  return <Cures {...curing} target={asked} />;
-}
 
 type CuresFor = (target: CureTarget, about: string) => ReactNode;
 
@@ -121,7 +112,7 @@ function Losses({
               </span>
             </button>
             {cures(
-              { camera: loss.camera, item: loss.item, code: null, path: "" },
+              targetOfLoss(loss),
               `${nameOfCamera(document, loss.camera)} on ${itemName(loss.item)}, ${loss.text}`,
             )}
           </li>

@@ -10,6 +10,8 @@ interface Wanted {
   rehearsal: Rehearsal;
   handAt: () => number;
   goTo: (cell: Cell, ms: number) => void;
+  selected: Cell | null;
+  openCures: (loss: Loss) => void;
   fold: Fold;
   setFold: (fold: Fold) => void;
   days: readonly DayWindow[];
@@ -22,6 +24,8 @@ export function useBoardCommands({
   rehearsal,
   handAt,
   goTo,
+  selected,
+  openCures,
   fold,
   setFold,
   days,
@@ -31,6 +35,9 @@ export function useBoardCommands({
   const commands = useMemo(() => {
     const losses = lossesInOrder(rehearsal);
     const any = losses.length > 0;
+    const here = losses.find(
+      (loss) => loss.camera === selected?.camera && loss.item === selected.item,
+    );
     const go = (pick: (at: number) => Loss | undefined) => () => {
       const loss = pick(handAt());
       if (loss) goTo({ camera: loss.camera, item: loss.item }, loss.start_ms);
@@ -40,6 +47,14 @@ export function useBoardCommands({
     return [
       { name: "Next gap", keys: "N", allowed: any, run: next },
       { name: "Gap before", keys: "P", allowed: any, run: before },
+      {
+        name: "Cures of the gap here",
+        keys: "C",
+        allowed: here !== undefined,
+        run: () => {
+          if (here) openCures(here);
+        },
+      },
       {
         name: fold === "day" ? "Fold to stops" : "Unfold to the day",
         keys: "F",
@@ -59,6 +74,6 @@ export function useBoardCommands({
         run: () => chooseDay(dayNumber - 1),
       },
     ];
-  }, [rehearsal, handAt, goTo, fold, setFold, days, dayNumber, chooseDay]);
+  }, [rehearsal, handAt, goTo, selected, openCures, fold, setFold, days, dayNumber, chooseDay]);
   useCommands("board", commands);
 }

@@ -5,7 +5,7 @@ import { rehearseAside } from "../../api/rehearsals";
 import type { Shown } from "../../api/useRehearsal";
 import { useTripHere } from "../../app/TripContext";
 import { keptCure, withCure } from "../../domain/cures";
-import type { Cure, PlanDocument, Rehearsal, TripState } from "../../domain/types";
+import type { Cure, CureTarget, PlanDocument, Rehearsal, TripState } from "../../domain/types";
 import type { Curing } from "./Cures";
 
 /** A cure that the board shows and nobody has kept, and how it is kept or left. */
@@ -13,6 +13,7 @@ export function useTrial(shown: Shown): { curing: Curing; drawn: Shown; ghost: R
   const { id, kept } = useTripHere();
   const cache = useQueryClient();
   const [trial, setTrial] = useState<(Shown & { cure: Cure; of: PlanDocument }) | null>(null);
+  const [open, setOpen] = useState<CureTarget | null>(null);
   const newest = useRef(0);
   const { document } = shown;
   const onTry = useCallback(
@@ -57,8 +58,13 @@ export function useTrial(shown: Shown): { curing: Curing; drawn: Shown; ghost: R
       headline: still?.rehearsal.verdict.headline ?? "",
       onTry,
       onKeep,
+      open,
+      onOpen: (target: CureTarget | null) => {
+        onTry(null);
+        setOpen(target);
+      },
     }),
-    [whole, still, onTry, onKeep],
+    [whole, still, onTry, onKeep, open],
   );
   // over the same times the change is drawn upon what is; with other times it is drawn instead
   const over = still !== null && sameTimes(still.rehearsal, shown.rehearsal);

@@ -85,3 +85,19 @@ def test_a_finding_that_only_a_person_settles_says_so(page: Page, trip: str) -> 
     page.get_by_role("button", name=re.compile("^Cures of Slab 10 is at")).click()
     cures = page.get_by_role("group", name="Cures")
     expect(cures).to_contain_text("Nothing here cures this: it is for you to settle")
+
+
+def test_a_days_work_is_copied_to_another_day_as_one_step(page: Page, trip: str) -> None:
+    board(page, trip)
+    page.get_by_role("button", name="For the whole trip").click()
+    page.get_by_label("From day").select_option("2")
+    page.get_by_label("To day").select_option("3")
+    page.get_by_role("button", name="Copy day 2 to day 3").click()
+    said = page.get_by_text(re.compile(r"stretches copied to day 3\."))
+    expect(said).to_be_visible()
+    page.keyboard.press("Escape")
+    page.get_by_role("button", name="Mon 14").click()
+    copied = page.locator('[data-cell="d3-climb/boom"]')
+    expect(copied).to_have_attribute("aria-label", re.compile("must"))
+    page.get_by_role("button", name="Undo").click()
+    expect(copied).not_to_have_attribute("aria-label", re.compile("must"))

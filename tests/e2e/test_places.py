@@ -112,7 +112,7 @@ def test_a_pasted_line_at_fault_is_named_and_nothing_is_added(page: Page, trip: 
 
 def test_a_finding_leads_to_its_field(page: Page, trip: str) -> None:
     board(page, trip)
-    page.get_by_role("button", name="no hand is free", exact=False).click()
+    page.get_by_role("button", name=re.compile("^Mind .*no hand is free")).click()
     expect(page).to_have_url(re.compile(r"/route\?at=trip\.items"))
     expect(page.get_by_label("Hands", exact=True)).to_be_focused()
     page.go_back()

@@ -1,4 +1,7 @@
 import { Button } from "@mui/material";
+import { useMemo, useState } from "react";
+import { type DayWindow, dayWindows } from "../../domain/clock";
+import { itemsOfDay, withDayCopied } from "../../domain/dayEdits";
 import { fillable, freshFullBy, type FullBy } from "../../domain/planEdits";
 import { fromLocalField, localField } from "../../domain/routeEdits";
 import type { EditingComputer, Plan } from "../../domain/types";
@@ -10,7 +13,7 @@ import type { StripProps } from "./StretchStrip";
 const MOST_WISHES = 60;
 
 /** What holds for the whole trip: charging, the film's rate, carriage by air, what must be full when. */
-export function PlanStrip({ document, kept, lanes, onClose }: StripProps) {
+export function PlanStrip({ document, rehearsal, clock, kept, lanes, onClose }: StripProps) {
   const plan = kept.state?.plan ?? document.plan;
   const put = (part: Partial<Plan>) =>
     kept.edit((doc) => ({ ...doc, plan: { ...doc.plan, ...part } }));
@@ -48,6 +51,7 @@ export function PlanStrip({ document, kept, lanes, onClose }: StripProps) {
           onCommit={(by_air) => put({ by_air })}
         />
         <Wishes document={document} plan={plan} put={put} />
+        <CopyDay document={document} rehearsal={rehearsal} clock={clock} kept={kept} />
       </div>
     </Strip>
   );
@@ -178,4 +182,53 @@ function Wishes({
 
 function clockOf(text: string): string | null {
   return fromLocalField(text.trim().replace(" ", "T"));
+}
+
+/** What is asked on one day, asked on another too. */
+function CopyDay({
+  document,
+  rehearsal,
+  clock,
+  kept,
+}: Pick<StripProps, "document" | "rehearsal" | "clock" | "kept">) {
+  const days = useMemo(
+    () => dayWindows(document.trip, rehearsal, clock),
+    [document.trip, rehearsal, clock],
+  );
+  const [from, setFrom] = useState("1");
+  const [to, setTo] = useState("2");
+  const [said, setSaid] = useState("");
+  const [source, target] = [from, to].map((one) => days[Number(one) - 1]);
+  if (days.length < 2) return null;
+  const choices = days.map(({ number, startMs }) => ({
+    value: String(number),
+    name: `${String(number)}, ${clock.date(startMs)}`,
+  }));
+  const copy = () => {
+    if (source === undefined || target === undefined) return;
+    const items = (day: DayWindow) => itemsOfDay(document.trip, rehearsal, day);
+    const made = withDayCopied(document.plan, items(source), items(target));
+    kept.edit((doc) => ({
+      ...doc,
+      plan: withDayCopied(doc.plan, items(source), items(target)).plan,
+    }));
+    const none = made.left.length === 0 ? "" : ` No like of ${made.left.join(", ")} there.`;
+    setSaid(`${String(made.copied)} stretches copied to day ${to}.${none} Undo takes it back.`);
+  };
+  return (
+    <fieldset className="together">
+      <legend>Copy a day’s work</legend>
+      <div className="row fields">
+        <ChoiceIn label="From day" value={from} choices={choices} onCommit={setFrom} width={118} />
+        <ChoiceIn label="To day" value={to} choices={choices} onCommit={setTo} width={118} />
+      </div>
+      <p className="hint">
+        Climb for climb, flight for flight, stop for stop. What was asked on day {to} goes.
+      </p>
+      <Button size="small" disabled={from === to} onClick={copy}>
+        Copy day {from} to day {to}
+      </Button>
+      <p role="status">{said}</p>
+    </fieldset>
+  );
 }

@@ -9,6 +9,7 @@ from typing import Any
 import pytest
 
 from tests.build import asks, battery, camera, card, leg, mode, raw, set_up, stop
+from tests.core.test_corrections import over_a_pass, trip_of
 from tumbrel.core.cures import Cure, CureTarget, Outcome, cures_of
 from tumbrel.core.document import BadDocument, PlanDocument, read_document
 from tumbrel.core.rehearsal.outcome import rehearse
@@ -104,6 +105,25 @@ def test_a_spare_that_is_carried_is_put_in_and_a_halt_is_made_for_it() -> None:
     """Two hours on one leg, hands free at stops only: a halt before the end, with a spare."""
     found = of(empties(batteries=[battery(), battery("a2")]))
     assert "Halt for 10 min on way before it gives out." in found[:3]
+
+
+def test_a_halt_on_a_way_lies_where_one_is_by_then() -> None:
+    """The pass of 8 km: the camera empties on the way up, and the halt cuts the leg in two."""
+    document = PlanDocument.model_validate(empties(batteries=[battery(), battery("a2")]))
+    trip = trip_of(over_a_pass())
+    climb = trip.items[0].model_copy(update={"id": "way", "duration_s": 7200, "timed_by": "hand"})
+    trip = trip.model_copy(update={"items": (climb, *trip.items[1:])})
+    document = document.model_copy(update={"trip": trip})
+    cures, _ = searched(document, LOST)
+    halted = next(one for one in cures if one.halts == 1)
+    assert halted.trip is not None
+    first, halt, second = halted.trip.items[:3]
+    assert first.on_way is not None
+    assert halt.on_way is not None
+    assert second.on_way is not None
+    assert first.on_way.to_m == halt.on_way.from_m == second.on_way.from_m
+    assert second.on_way.to_m == climb.on_way.to_m  # type: ignore[union-attr]
+    assert halt.spot is not None
 
 
 def test_nothing_is_asked_of_hands_in_the_air() -> None:

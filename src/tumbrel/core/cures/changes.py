@@ -22,6 +22,9 @@ from ..document import (
     Stop,
 )
 from ..formats.rows import free_key
+from ..route.correcting import Halted, corrected
+from ..route.on_way import way_of
+from ..route.told import along_at
 from ..serving import carried
 
 Change = Callable[[PlanDocument], PlanDocument]
@@ -180,29 +183,43 @@ def on_item(key: str, **parts: Any) -> Change:
 
 
 def halted_on(leg: Leg, share: float, halt_s: int) -> Change:
-    """A stop put on a leg after a share of its time; what is asked goes on behind it."""
+    """A stop put on a leg after a share of its time; what is asked goes on behind it.
+
+    A leg on a way is cut where one is by then; one that was typed, by its time.
+    """
 
     def change(document: PlanDocument) -> PlanDocument:
-        items = document.trip.items
-        place = next((n for n, one in enumerate(items) if one.id == leg.id), None)
-        if place is None:
-            return document
-        taken = {one.id for one in items}
-        halt_key = free_key("halt", taken, "halt")
-        on_key = free_key(leg.id, taken | {halt_key}, "leg")
-        first, second = _parted(leg, share, on_key)
-        halt = _halt(first, halt_key, halt_s)
-        parted: list[Item] = [*items[:place], first, halt, second, *items[place + 1 :]]
-        more = tuple(
-            one.model_copy(update={"item": on_key})
-            for one in document.plan.assignments
-            if one.item == leg.id
-        )
-        asked = (*document.plan.assignments, *more)
-        trip = document.trip.model_copy(update={"items": tuple(parted)})
-        return with_plan(document, assignments=asked).model_copy(update={"trip": trip})
+        found = way_of(document.trip, leg)
+        if found is None:
+            return _halted_by_time(document, leg, share, halt_s)
+        way, lies = found
+        at_m = along_at(way, lies.from_m, lies.to_m, share)
+        halt = Halted(item=leg.id, at_m=at_m, duration_s=halt_s)
+        done = corrected(document.trip, document.plan, halt)
+        return document.model_copy(update={"trip": done.trip, "plan": done.plan})
 
     return change
+
+
+def _halted_by_time(document: PlanDocument, leg: Leg, share: float, halt_s: int) -> PlanDocument:
+    items = document.trip.items
+    place = next((n for n, one in enumerate(items) if one.id == leg.id), None)
+    if place is None:
+        return document
+    taken = {one.id for one in items}
+    halt_key = free_key("halt", taken, "halt")
+    on_key = free_key(leg.id, taken | {halt_key}, "leg")
+    first, second = _parted(leg, share, on_key)
+    halt = _halt(first, halt_key, halt_s)
+    parted: list[Item] = [*items[:place], first, halt, second, *items[place + 1 :]]
+    more = tuple(
+        one.model_copy(update={"item": on_key})
+        for one in document.plan.assignments
+        if one.item == leg.id
+    )
+    asked = (*document.plan.assignments, *more)
+    trip = document.trip.model_copy(update={"items": tuple(parted)})
+    return with_plan(document, assignments=asked).model_copy(update={"trip": trip})
 
 
 def _parted(leg: Leg, share: float, on_key: str) -> tuple[Leg, Leg]:
@@ -210,12 +227,6 @@ def _parted(leg: Leg, share: float, on_key: str) -> tuple[Leg, Leg]:
     middle_c = leg.temp_start_c + (leg.temp_end_c - leg.temp_start_c) * share
     low, high = leg.height_start_m, leg.height_end_m
     middle_m = None if low is None or high is None else low + (high - low) * share
-    near = leg.on_way
-    before, after = near, near
-    if near is not None:
-        at_m = near.from_m + (near.to_m - near.from_m) * share
-        before = near.model_copy(update={"to_m": at_m})
-        after = near.model_copy(update={"from_m": at_m})
     first = {"duration_s": first_s, "temp_end_c": middle_c, "height_end_m": middle_m}
     second = {
         "id": on_key,
@@ -226,14 +237,10 @@ def _parted(leg: Leg, share: float, on_key: str) -> tuple[Leg, Leg]:
         "height_start_m": middle_m,
         "moments": tuple(one for one in leg.moments if one.per_hour is not None),
     }
-    return (
-        leg.model_copy(update={**first, "on_way": before}),
-        leg.model_copy(update={**second, "on_way": after}),
-    )
+    return leg.model_copy(update=first), leg.model_copy(update=second)
 
 
 def _halt(before: Leg, key: str, halt_s: int) -> Stop:
-    near = before.on_way
     return Stop(
         id=key,
         name="Halt",
@@ -246,6 +253,5 @@ def _halt(before: Leg, key: str, halt_s: int) -> Stop:
         sun_share=before.sun_share,
         gloves=before.gloves,
         height_m=before.height_end_m,
-        on_way=None if near is None else near.model_copy(update={"from_m": near.to_m}),
         spot=before.spot,
     )

@@ -155,9 +155,9 @@ class _Judge:
     def of(self, proposals: tuple[Proposal, ...]) -> _Judged | None:
         """A change rehearsed; None when it gains nothing, or brings a finding that forbids it."""
         after = self.document
-        for proposal in proposals:
-            after = proposal.change(after)
         try:
+            for proposal in proposals:
+                after = proposal.change(after)
             after = PlanDocument.model_validate(after.model_dump())
             check_references(after.kit, after.trip, after.plan)
             told = self.rehearse(after)

@@ -234,10 +234,11 @@ def test_a_filter_worked_by_hand() -> None:
     """60 frames a second: 1/120 s. f/2.8 takes log2(7.84 x 120) = 9.88; EV 15 leaves 5.1 stops."""
     shutter = half_interval_s(60.0)
     assert shutter == pytest.approx(1.0 / 120.0)
-    stops = filter_stops(15.0, 2.8, shutter, 100.0)
+    taken = lens_ev(2.8, shutter)
+    stops = filter_stops(15.0, taken, 100.0)
     assert stops == pytest.approx(15.0 - math.log2(7.84 * 120.0))
     assert nearest_filter(stops) == 5
-    assert filter_stops(15.0, 2.8, shutter, 50.0) == pytest.approx(stops - 1.0)
+    assert filter_stops(15.0, taken, 50.0) == pytest.approx(stops - 1.0)
     assert [nearest_filter(one) for one in (-3.0, 0.4, 0.6, 6.9, 8.9, 30.0)] == [0, 0, 1, 6, 8, 10]
 
 

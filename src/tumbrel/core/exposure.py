@@ -51,9 +51,9 @@ def half_interval_s(fps: float) -> float:
     return 0.5 / fps
 
 
-def filter_stops(ev: float, f_number: float, shutter_s: float, base_iso: float) -> float:
-    """Stops of light too many for a shutter at the least gain; below 0 there is room for gain."""
-    return ev - lens_ev(f_number, shutter_s) + math.log2(base_iso / 100.0)
+def filter_stops(ev: float, taken_ev: float, base_iso: float) -> float:
+    """Stops of light more than a lens and shutter take at the least gain; below 0 it wants gain."""
+    return ev - taken_ev + math.log2(base_iso / 100.0)
 
 
 def nearest_filter(stops: float) -> int:

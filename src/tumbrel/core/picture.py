@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
 from typing import Literal
 
@@ -20,6 +19,7 @@ from .document.base import Part
 from .exposure import (
     dark_below_lx,
     daylight_lx,
+    filter_stops,
     gain_iso,
     half_interval_s,
     lens_ev,
@@ -207,7 +207,7 @@ def _light(light: Light, item: Item) -> Sum:
 def wanted_stops(light: Light, lens: Lens) -> float:
     """Neutral density that the brightest light wants [stops], of parts rounded as they are told."""
     ev, taken = round(light.high_ev - lens.biased_ev, 1), round(_taken_ev(lens), 1)
-    return round(ev - taken + math.log2(lens.base_iso / 100.0), 1)
+    return round(filter_stops(ev, taken, lens.base_iso), 1)
 
 
 def _taken_ev(lens: Lens) -> float:

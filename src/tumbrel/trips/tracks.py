@@ -15,7 +15,8 @@ from tumbrel.core.rehearsal.outcome import rehearse
 from tumbrel.core.rehearsal.timeline import lay_out
 from tumbrel.core.route.cleaning import cleaned
 from tumbrel.core.route.correcting import laid_again
-from tumbrel.core.route.laying import TrackQuestion, items_from, lay_track
+from tumbrel.core.route.laying import TrackQuestion, lay_track
+from tumbrel.core.route.nights import nights_from
 from tumbrel.core.route.track import Track
 
 from .files import stem_of
@@ -44,7 +45,7 @@ def lay_file(data: bytes, asked: TrackAsked, trip: Trip | None) -> TrackRead:
     )
     again = None if trip is None else laid_again(trip, track, question)
     laid = lay_track(track, question)
-    behind = laid.items if trip is None else items_from(laid, _ends(trip))
+    behind = laid.items if trip is None else nights_from(laid.items, _ends(trip))
     return TrackRead(laid=laid, behind=behind, again=again)
 
 

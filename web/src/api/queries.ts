@@ -102,11 +102,19 @@ export function tellPicture(asked: Schemas["PictureAsked"]): Promise<Schemas["Pi
   return unwrap(client.POST("/api/picture", { body: asked }));
 }
 
-/** A kit changed from elsewhere than its own place: the newest version of it gets the change. */
-export async function keepKit(kitId: number, kit: Schemas["Kit"]): Promise<Schemas["KitState"]> {
+/** A kit changed from elsewhere than its own place; refused when it is no longer what it was. */
+export async function keepKit(
+  kitId: number,
+  was: Schemas["Kit"],
+  kit: Schemas["Kit"],
+): Promise<Schemas["KitState"]> {
   const params = { path: { kit_id: kitId } };
-  const { version, name } = await unwrap(client.GET("/api/kits/{kit_id}", { params }));
-  const body = { version, name, kit, release: false };
+  const state = await unwrap(client.GET("/api/kits/{kit_id}", { params }));
+  if (JSON.stringify(state.kit) !== JSON.stringify(was))
+    throw new Error(
+      "The kit was changed elsewhere meanwhile. Nothing was kept; load the page again.",
+    );
+  const body = { version: state.version, name: state.name, kit, release: false };
   return unwrap(client.PUT("/api/kits/{kit_id}", { params, body }));
 }
 

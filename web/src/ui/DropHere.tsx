@@ -1,4 +1,5 @@
-import { type ReactNode, useState } from "react";
+import type { ReactNode } from "react";
+import { useDrop } from "./useDrop";
 
 interface Props {
   onDrop: (dropped: DataTransfer) => void;
@@ -7,21 +8,9 @@ interface Props {
 
 /** A field that takes what is dropped on it; what it holds offers the same by a button. */
 export function DropHere({ onDrop, children }: Props) {
-  const [over, setOver] = useState(false);
+  const { over, handlers } = useDrop(onDrop);
   return (
-    <div
-      className={over ? "drop-here over" : "drop-here"}
-      onDragOver={(event) => {
-        event.preventDefault();
-        setOver(true);
-      }}
-      onDragLeave={() => setOver(false)}
-      onDrop={(event) => {
-        event.preventDefault();
-        setOver(false);
-        onDrop(event.dataTransfer);
-      }}
-    >
+    <div className={over ? "drop-here over" : "drop-here"} {...handlers}>
       {children}
     </div>
   );

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, field
 from typing import Any
 
@@ -19,13 +19,13 @@ from ..document import (
     PlanDocument,
     Pocket,
     SetUp,
-    Stop,
 )
 from ..formats.rows import free_key
 from ..route.correcting import Halted, corrected
 from ..route.on_way import way_of
+from ..route.parting import asked_on_both, halt_after, parted
 from ..route.told import along_at
-from ..serving import carried
+from ..serving import against, carried, mount_and_angle, stands_water
 
 Change = Callable[[PlanDocument], PlanDocument]
 Values = Mapping[str, str | int | float]
@@ -209,49 +209,20 @@ def _halted_by_time(document: PlanDocument, leg: Leg, share: float, halt_s: int)
     taken = {one.id for one in items}
     halt_key = free_key("halt", taken, "halt")
     on_key = free_key(leg.id, taken | {halt_key}, "leg")
-    first, second = _parted(leg, share, on_key)
-    halt = _halt(first, halt_key, halt_s)
-    parted: list[Item] = [*items[:place], first, halt, second, *items[place + 1 :]]
-    more = tuple(
-        one.model_copy(update={"item": on_key})
-        for one in document.plan.assignments
-        if one.item == leg.id
-    )
-    asked = (*document.plan.assignments, *more)
-    trip = document.trip.model_copy(update={"items": tuple(parted)})
-    return with_plan(document, assignments=asked).model_copy(update={"trip": trip})
+    first, second = parted(leg, share, on_key)
+    halt = halt_after(first, halt_key, "Halt", halt_s)
+    all_items: list[Item] = [*items[:place], first, halt, second, *items[place + 1 :]]
+    trip = document.trip.model_copy(update={"items": tuple(all_items)})
+    plan = asked_on_both(document.plan, leg.id, on_key)
+    return document.model_copy(update={"trip": trip, "plan": plan})
 
 
-def _parted(leg: Leg, share: float, on_key: str) -> tuple[Leg, Leg]:
-    first_s = max(1, min(leg.duration_s - 1, round(leg.duration_s * share)))
-    middle_c = leg.temp_start_c + (leg.temp_end_c - leg.temp_start_c) * share
-    low, high = leg.height_start_m, leg.height_end_m
-    middle_m = None if low is None or high is None else low + (high - low) * share
-    first = {"duration_s": first_s, "temp_end_c": middle_c, "height_end_m": middle_m}
-    second = {
-        "id": on_key,
-        "name": f"{leg.name}, on"[:60],
-        "not_before": None,
-        "duration_s": leg.duration_s - first_s,
-        "temp_start_c": middle_c,
-        "height_start_m": middle_m,
-        "moments": tuple(one for one in leg.moments if one.per_hour is not None),
-    }
-    return leg.model_copy(update=first), leg.model_copy(update=second)
-
-
-def _halt(before: Leg, key: str, halt_s: int) -> Stop:
-    return Stop(
-        id=key,
-        name="Halt",
-        duration_s=halt_s,
-        temp_start_c=before.temp_end_c,
-        temp_end_c=before.temp_end_c,
-        temp_doubt_k=before.temp_doubt_k,
-        air_from=before.air_from,
-        sky=before.sky,
-        sun_share=before.sun_share,
-        gloves=before.gloves,
-        height_m=before.height_end_m,
-        spot=before.spot,
-    )
+def stand_ins(document: PlanDocument, item: Item) -> Iterator[tuple[Camera, SetUp]]:
+    """Cameras not asked on a leg that may serve there, in a set-up that stands its water."""
+    busy = {one.camera for one in document.plan.assignments if one.item == item.id}
+    for other in document.kit.cameras:
+        mount, angle = mount_and_angle(carried(document, other.id), None)
+        unfit = any(rule[0] == "never" for rule in against(document.kit, item, mount, angle))
+        set_up = next((one for one in other.set_ups if stands_water(one, item)), None)
+        if other.id not in busy and set_up is not None and not unfit:
+            yield other, set_up

@@ -15,6 +15,7 @@ from .changes import (
     handed_over,
     on_stretch,
     spares_inside,
+    stand_ins,
     with_kit,
     with_plan,
 )
@@ -126,11 +127,7 @@ def _another_camera(told: Told) -> Iterator[Proposal]:
     if asked is None or camera is None:
         return
     item = next(one for one in told.document.trip.items if one.id == asked.item)
-    busy = {one.camera for one in told.document.plan.assignments if one.item == item.id}
-    for other in told.document.kit.cameras:
-        set_up = next((one for one in other.set_ups if stands_water(one, item)), None)
-        if other.id in busy or set_up is None:
-            continue
+    for other, set_up in stand_ins(told.document, item):
         change = handed_over(camera.id, item.id, other, set_up)
         names = {"camera": other.name, "leg": item.name, "instead": camera.name}
         yield Proposal("other_camera", change, names)

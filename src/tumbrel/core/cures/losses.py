@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from itertools import islice
 
 from ..document import (
     Assignment,
@@ -19,8 +20,8 @@ from ..document import (
 )
 from ..rehearsal.causes import GAVE_OUT, Cause
 from ..rehearsal.result import Loss, Rehearsal
-from ..serving import WORSE, against, mount_and_angle, stands_water
 from ..serving import carried as carried_plan
+from ..serving import stands_water
 from .changes import (
     Proposal,
     Values,
@@ -32,6 +33,7 @@ from .changes import (
     one_more_battery,
     one_more_card,
     spares_inside,
+    stand_ins,
     swapped_at,
     with_plan,
 )
@@ -264,18 +266,7 @@ def _copies(asked: Asked) -> Iterator[Proposal]:
 
 def _other_cameras(asked: Asked) -> Iterator[Proposal]:
     """Another camera in its stead, where one serves well and is not asked."""
-    document = asked.document
-    busy = {one.camera for one in document.plan.assignments if one.item == asked.item.id}
-    found = 0
-    for other in document.kit.cameras:
-        if other.id in busy or found >= OTHERS:
-            continue
-        mount, angle = mount_and_angle(carried_plan(document, other.id), None)
-        rules = against(document.kit, asked.item, mount, angle)
-        set_up = next((one for one in other.set_ups if stands_water(one, asked.item)), None)
-        if set_up is None or any(WORSE[verdict] == WORSE["never"] for verdict, _ in rules):
-            continue
-        found += 1
+    for other, set_up in islice(stand_ins(asked.document, asked.item), OTHERS):
         yield Proposal(
             "other_camera",
             handed_over(*asked.where, other, set_up),

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
-from ..document import Assignment, Camera, Item, Mount, Verdict
+from ..document import Angle, Assignment, Camera, Item, Mount, Verdict
 from ..parameters.serving import FALLS_FROM, FALLS_ON_OTHERS, HELMET_RULES, LOST_BELOW
 from ..serving import against, carried, mount_and_angle, stands_water, where_of
 from .registry import Found, Seen, Values, check
@@ -13,14 +13,15 @@ from .registry import Found, Seen, Values, check
 LOSES = 2  # angles from which a must is safe
 
 
-def _placed(seen: Seen) -> Iterator[tuple[int, Assignment, Camera, Item, Mount]]:
-    """Every assignment with its leg or stop and the mount that holds on it."""
+def _placed(seen: Seen) -> Iterator[tuple[int, Assignment, Camera, Item, tuple[Mount, Angle]]]:
+    """Every assignment with its leg or stop, and mount and angle on it."""
     document = seen.played.document
     plans = {camera.id: carried(document, camera.id) for camera in document.kit.cameras}
     for number, assignment, camera in seen.assignments():
         item = seen.played.timeline.by_id[assignment.item].item
         if item is not None:
-            yield number, assignment, camera, item, mount_and_angle(plans[camera.id], assignment)[0]
+            placed = mount_and_angle(plans[camera.id], assignment)
+            yield number, assignment, camera, item, placed
 
 
 @check("mount_against_activity", "warn")
@@ -58,11 +59,9 @@ class _Against:
 
 
 def _spoken_against(seen: Seen) -> Iterator[_Against]:
-    document = seen.played.document
-    plans = {camera.id: carried(document, camera.id) for camera in document.kit.cameras}
-    for number, assignment, camera, item, mount in _placed(seen):
-        angle = mount_and_angle(plans[camera.id], assignment)[1]
-        for verdict, why in against(document.kit, item, mount, angle)[:1]:
+    kit = seen.played.document.kit
+    for number, assignment, camera, item, placed in _placed(seen):
+        for verdict, why in against(kit, item, *placed)[:1]:
             yield _Against(number, camera, item, verdict, why, assignment.reason)
 
 
@@ -97,7 +96,7 @@ def water_against_set_up(seen: Seen) -> Iterator[Found]:
 def helmet_rules(seen: Seen) -> Iterator[Found]:
     """A camera on a helmet, where rules and approvals often speak against it; once a camera."""
     said: set[str] = set()
-    for _, _, camera, item, mount in _placed(seen):
+    for _, _, camera, item, (mount, _) in _placed(seen):
         if mount == "helmet" and where_of(item) in HELMET_RULES and camera.id not in said:
             said.add(camera.id)
             yield Found(_carried_path(seen, camera), {"camera": camera.name}, camera.id, item.id)
@@ -107,7 +106,7 @@ def helmet_rules(seen: Seen) -> Iterator[Found]:
 def tether_wanted(seen: Seen) -> Iterator[Found]:
     """A camera that falls on others, or is lost, when its mount gives way; once a camera."""
     said: set[str] = set()
-    for _, _, camera, item, mount in _placed(seen):
+    for _, _, camera, item, (mount, _) in _placed(seen):
         where = where_of(item)
         over = where in FALLS_ON_OTHERS
         if mount not in FALLS_FROM or not (over or where in LOST_BELOW) or camera.id in said:
@@ -142,12 +141,9 @@ def mount_blocks_door(seen: Seen) -> Iterator[Found]:
 def must_from_one_angle(seen: Seen) -> Iterator[Found]:
     """A moment that must be had, on a leg that fewer than two angles film."""
     angles: dict[str, set[str]] = {}
-    document = seen.played.document
-    plans = {camera.id: carried(document, camera.id) for camera in document.kit.cameras}
-    for _, assignment, camera in seen.assignments():
-        angle = mount_and_angle(plans[camera.id], assignment)[1]
-        angles.setdefault(assignment.item, set()).add(angle)
-    for number, item in enumerate(document.trip.items):
+    for _, _, _, item, (_, angle) in _placed(seen):
+        angles.setdefault(item.id, set()).add(angle)
+    for number, item in enumerate(seen.played.document.trip.items):
         musts = [one.name for one in item.moments if one.importance == "must"]
         count = len(angles.get(item.id, set()))
         if musts and count < LOSES:

@@ -14,6 +14,7 @@ from .ground import apart_m
 from .laying import HANDS, TrackQuestion, way_again
 from .nights import nights_again
 from .on_way import AIR_FROM, air_c, height_at, leg_on, place_at, spot_at, way_of
+from .parting import asked_on_both, halt_after, parted
 from .track import Track
 
 LEAST_M = 20.0  # no leg gets shorter by hand
@@ -253,45 +254,16 @@ def _cut(trip: Trip, plan: Plan, place: int, correction: Cut | Halted) -> Correc
     taken = {item.id for item in trip.items}
     key = free_key(leg.id, taken, "leg")
     share = (at_m - lies.from_m) / (lies.to_m - lies.from_m)
-    middle_c = round(leg.temp_start_c + share * (leg.temp_end_c - leg.temp_start_c), 1)
-    first_s = max(1, min(leg.duration_s - 1, round(leg.duration_s * share)))
-    first = leg.model_copy(update={"temp_end_c": middle_c, "duration_s": first_s})
-    changed = {
-        "id": key,
-        "name": f"{leg.name}, on"[:60],
-        "not_before": None,
-        "temp_start_c": middle_c,
-        "duration_s": max(1, leg.duration_s - first_s),
-        "moments": tuple(one for one in leg.moments if one.per_hour is not None),
-    }
-    second = leg_on(leg.model_copy(update=changed), way, at_m, lies.to_m)
+    before, behind = parted(leg, share, key)
+    second = leg_on(behind, way, at_m, lies.to_m)
     between: list[Item] = []
     if isinstance(correction, Halted):
-        between = [_halt(correction, first, free_key(correction.name, taken | {key}, "halt"), way)]
-    items = [*trip.items[:place], leg_on(first, way, lies.from_m, at_m), *between, second]
+        halt_key = free_key(correction.name, taken | {key}, "halt")
+        halt = halt_after(before, halt_key, correction.name, correction.duration_s)
+        between = [_stop_on(halt, way, at_m)]
+    items = [*trip.items[:place], leg_on(before, way, lies.from_m, at_m), *between, second]
     items += trip.items[place + 1 :]
-    more = tuple(
-        one.model_copy(update={"item": key}) for one in plan.assignments if one.item == leg.id
-    )
-    after = plan.model_copy(update={"assignments": (*plan.assignments, *more)})
-    return Corrected(_with_items(trip, items), after)
-
-
-def _halt(correction: Halted, before: Leg, key: str, way: Way) -> Stop:
-    stop = Stop(
-        id=key,
-        name=correction.name,
-        duration_s=correction.duration_s,
-        temp_start_c=before.temp_end_c,
-        temp_end_c=before.temp_end_c,
-        temp_doubt_k=before.temp_doubt_k,
-        air_from=before.air_from,
-        sky=before.sky,
-        sky_doubt=before.sky_doubt,
-        sun_share=before.sun_share,
-        gloves=before.gloves,
-    )
-    return _stop_on(stop, way, correction.at_m)
+    return Corrected(_with_items(trip, items), asked_on_both(plan, leg.id, key))
 
 
 def _done(trip: Trip, place: int, activity: Activity) -> Trip:

@@ -9,14 +9,14 @@ from typing import TYPE_CHECKING, Annotated, Literal
 
 from pydantic import Field
 
-from ..document import Activity, Going, Hands, Item, Leg, OnWay, Place, Stop, Trip, Way
+from ..document import Activity, Going, Hands, Item, Leg, OnWay, Place, Stop, Way
 from ..document.base import Part
 from ..document.trip import Socket
 from ..document.way import MOST_COLUMNS
 from ..formats.rows import free_key
 from .cutting import Ground, Piece, halts_of, in_air_of, pieces_of
 from .ground import apart_m
-from .nights import asleep_in, night_s, nights_again
+from .nights import asleep_in, night_s
 from .on_way import AIR_FROM, air_c, at, leg_on, spot_at
 from .pace import speed_mps
 from .profile import profile_of
@@ -108,12 +108,6 @@ def lay_track(track: Track, question: TrackQuestion) -> TrackLaid:
         way=way,
         notes=track.notes,
     )
-
-
-def items_from(laid: TrackLaid, start: datetime) -> tuple[Item, ...]:
-    """The same legs and stops begun at another local clock time: nights end in the morning."""
-    ways = (laid.way,)
-    return nights_again(Trip(name="t", start=start, items=laid.items, ways=ways)).items
 
 
 def way_again(track: Track, old: Way, question: TrackQuestion) -> Way:

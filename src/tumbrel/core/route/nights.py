@@ -23,18 +23,23 @@ def asleep_in(duration_s: int) -> Asleep:
     return Asleep(start_s=max(0, duration_s - SLEEPS_S - RISES_S), duration_s=SLEEPS_S)
 
 
-def nights_again(trip: Trip) -> Trip:
-    """The trip with its nights ending in the morning again; those timed by hand stay."""
-    now = trip.start
-    items: list[Item] = []
-    for item in trip.items:
+def nights_from(items: tuple[Item, ...], start: datetime) -> tuple[Item, ...]:
+    """Legs and stops from a local time on, nights ending in the morning but where timed by hand."""
+    now = start
+    found: list[Item] = []
+    for item in items:
         if item.not_before is not None and item.not_before > now:
             now = item.not_before
+        again = item
         if isinstance(item, Stop) and item.asleep is not None and item.timed_by != "hand":
             duration_s = night_s(now)
             changed = {"duration_s": duration_s, "asleep": asleep_in(duration_s)}
-            items.append(item.model_copy(update=changed))
-        else:
-            items.append(item)
-        now += timedelta(seconds=items[-1].duration_s)
-    return trip.model_copy(update={"items": tuple(items)})
+            again = item.model_copy(update=changed)
+        found.append(again)
+        now += timedelta(seconds=again.duration_s)
+    return tuple(found)
+
+
+def nights_again(trip: Trip) -> Trip:
+    """The trip with its nights ending in the morning again; those timed by hand stay."""
+    return trip.model_copy(update={"items": nights_from(trip.items, trip.start)})

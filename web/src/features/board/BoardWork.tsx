@@ -176,6 +176,7 @@ export function BoardWork({ document, rehearsal, clock, curing, present, ghost }
         trouble
       )}
       <section className="board-main" aria-label="Board" ref={frame}>
+        {curing.error === null ? null : <p role="alert">{curing.error}</p>}
         {curing.tried === null ? null : <Trying cure={curing.tried} {...curing} />}
         <Controls
           days={days}

@@ -9,6 +9,8 @@ export interface Curing {
   tried: Cure | null;
   /** The verdict with what is tried. */
   headline: string;
+  /** Why the last one could not be tried or kept. */
+  error: string | null;
   onTry: (cure: Cure | null) => void;
   onKeep: (cure: Cure) => void;
   /** Whose cures are shown; none are while it is null. */

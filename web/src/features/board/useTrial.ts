@@ -14,6 +14,11 @@ export function useTrial(shown: Shown): { curing: Curing; drawn: Shown; ghost: R
   const cache = useQueryClient();
   const [trial, setTrial] = useState<(Shown & { cure: Cure; of: PlanDocument }) | null>(null);
   const [open, setOpen] = useState<CureTarget | null>(null);
+  const [error, setError] = useState<string | null>(null);
+  const fail = useCallback(
+    (problem: unknown) => setError(problem instanceof Error ? problem.message : String(problem)),
+    [],
+  );
   const newest = useRef(0);
   const { document } = shown;
   const onTry = useCallback(
@@ -25,24 +30,33 @@ export function useTrial(shown: Shown): { curing: Curing; drawn: Shown; ghost: R
         return;
       }
       const changed = withCure(document, cure);
-      void rehearseAside(changed).then((rehearsal) => {
-        if (mine === newest.current) setTrial({ document: changed, rehearsal, cure, of: document });
-      });
+      setError(null);
+      rehearseAside(changed)
+        .then((rehearsal) => {
+          if (mine !== newest.current) return;
+          setTrial({ document: changed, rehearsal, cure, of: document });
+        })
+        .catch(fail);
     },
-    [document],
+    [document, fail],
   );
   const { edit, state } = kept;
   const onKeep = useCallback(
     (cure: Cure) => {
       setTrial(null);
+      setError(null);
+      // a cure is of what was rehearsed: an edit made since must not be lost with it
+      if (state === undefined || state.plan !== document.plan) return;
       if (cure.trip != null || cure.plan != null) edit((doc) => keptCure(doc, cure));
-      if (cure.kit == null || state === undefined) return;
-      void keepKit(state.kit_id, cure.kit).then((saved) => {
-        cache.setQueryData(["kit", saved.id], saved);
-        cache.setQueryData<TripState>(["trip", id], (old) => old && { ...old, kit: saved.kit });
-      });
+      if (cure.kit == null) return;
+      keepKit(state.kit_id, state.kit, cure.kit)
+        .then((saved) => {
+          cache.setQueryData(["kit", saved.id], saved);
+          cache.setQueryData<TripState>(["trip", id], (old) => old && { ...old, kit: saved.kit });
+        })
+        .catch(fail);
     },
-    [cache, edit, id, state],
+    [cache, document, edit, fail, id, state],
   );
   // an edit made meanwhile leaves the trial behind
   const still = trial !== null && trial.of === document ? trial : null;
@@ -56,6 +70,7 @@ export function useTrial(shown: Shown): { curing: Curing; drawn: Shown; ghost: R
       document: whole,
       tried: still?.cure ?? null,
       headline: still?.rehearsal.verdict.headline ?? "",
+      error,
       onTry,
       onKeep,
       open,
@@ -64,7 +79,7 @@ export function useTrial(shown: Shown): { curing: Curing; drawn: Shown; ghost: R
         setOpen(target);
       },
     }),
-    [whole, still, onTry, onKeep, open],
+    [whole, still, error, onTry, onKeep, open],
   );
   // over the same times the change is drawn upon what is; with other times it is drawn instead
   const over = still !== null && sameTimes(still.rehearsal, shown.rehearsal);

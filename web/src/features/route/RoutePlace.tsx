@@ -21,7 +21,7 @@ import { rowPictures, scalesOf, stripLanes } from "./rowPictures";
 import { TrackIn } from "./TrackIn";
 import { TripFields } from "./TripFields";
 import { TypeIn } from "./TypeIn";
-import { useCorrections } from "./useCorrections";
+import { type Corrections, useCorrections } from "./useCorrections";
 import "./route.css";
 
 /** Legs and stops down the day: in what air, in which light, and where hands are free. */
@@ -48,7 +48,7 @@ export function RoutePlace() {
         trip={trip}
         put={(part) => edit((doc) => ({ ...doc, trip: { ...doc.trip, ...part } }))}
       />
-      <Sheet trip={trip} told={told.result} />
+      <Sheet trip={trip} told={told.result} corrections={corrections} />
       <TrackIn
         id={id}
         trip={trip}
@@ -79,7 +79,7 @@ function withFresh(trip: Trip, kind: Item["kind"]): Trip {
 }
 
 /** The one picture: rows down the days, and beside them the way from above and the hand. */
-function Sheet({ trip, told }: { trip: Trip; told: RouteTold | null }) {
+function Sheet({ trip, told, corrections }: Pick<RowsProps, "trip" | "told" | "corrections">) {
   const { id, kept, rehearsing } = useTripHere();
   const frame = useRef<HTMLDivElement>(null);
   const width = useWidth(frame, 1208);
@@ -107,6 +107,7 @@ function Sheet({ trip, told }: { trip: Trip; told: RouteTold | null }) {
           scales={scales}
           lanes={lanes}
           clock={clock}
+          corrections={corrections}
           hand={here === null ? null : { item: here.item, share: here.share }}
           onHand={setHand}
         />
@@ -134,14 +135,15 @@ interface RowsProps {
   scales: ReturnType<typeof scalesOf>;
   lanes: ReturnType<typeof stripLanes>;
   clock: Clock | null;
+  corrections: Corrections;
   hand: { item: string; share: number } | null;
   onHand: (ms: number) => void;
 }
 
-function Rows({ trip, told, pictures, scales, lanes, clock, hand, onHand }: RowsProps) {
+function Rows(props: RowsProps) {
+  const { trip, told, pictures, scales, lanes, clock, corrections, hand, onHand } = props;
   const { kept } = useTripHere();
   const plan = kept.state?.plan;
-  const corrections = useCorrections();
   const [open, setOpen] = useState<string | null>(null);
   const led = useLedTo(true);
   const [ledDone, setLedDone] = useState<string | null>(null);

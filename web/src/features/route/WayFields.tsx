@@ -24,7 +24,7 @@ export function WayFields({ leg, told, next, corrections, onHand }: Props) {
   const [at, setAt] = useState((from_m + to_m) / 2);
   const [minutes, setMinutes] = useState(15);
   const [name, setName] = useState("Halt");
-  const { correct, busy, error } = corrections;
+  const { correct, busy } = corrections;
   const here = Math.min(to_m - EDGE_M, Math.max(from_m + EDGE_M, at));
   const item = leg.id;
   const short = to_m - from_m < 2 * EDGE_M;
@@ -105,7 +105,6 @@ export function WayFields({ leg, told, next, corrections, onHand }: Props) {
           </Button>
         ) : null}
       </div>
-      {error === null ? null : <p role="alert">{error}</p>}
     </section>
   );
 }

@@ -4,6 +4,7 @@ import { useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { Refused } from "../../api/client";
 import { makeTrip, openDemo, openPlanFile, queries } from "../../api/queries";
+import { useDrop } from "../../ui/useDrop";
 import { ThemeToggle } from "../../app/ThemeToggle";
 import { KitList } from "./KitList";
 import { NewTrip } from "./NewTrip";
@@ -17,7 +18,6 @@ export function TripsPlace() {
   const navigate = useNavigate();
   const cache = useQueryClient();
   const chooser = useRef<HTMLInputElement>(null);
-  const [over, setOver] = useState(false);
   const [fileName, setFileName] = useState("");
   const arrive = (place: string) => async (trip: { id: number }) => {
     await cache.invalidateQueries({ queryKey: ["trips"] });
@@ -39,6 +39,7 @@ export function TripsPlace() {
     if (file) opening.mutate(file);
     if (chooser.current) chooser.current.value = "";
   };
+  const { over, handlers } = useDrop((dropped) => open(dropped.files));
   return (
     <>
       <header className="head-bar label">
@@ -50,19 +51,7 @@ export function TripsPlace() {
           <ThemeToggle />
         </span>
       </header>
-      <main
-        className={over ? "page trips-page over" : "page trips-page"}
-        onDragOver={(event) => {
-          event.preventDefault();
-          setOver(true);
-        }}
-        onDragLeave={() => setOver(false)}
-        onDrop={(event) => {
-          event.preventDefault();
-          setOver(false);
-          open(event.dataTransfer.files);
-        }}
-      >
+      <main className={over ? "page trips-page over" : "page trips-page"} {...handlers}>
         <h1>{empty ? "Will it last? Begin with one of these." : "Your trips"}</h1>
         <FileTrouble error={opening.error} name={fileName} />
         {(making.error ?? demo.error) ? (

@@ -131,6 +131,7 @@ def _light(page: Page) -> None:
 
 def _cure(page: Page) -> None:
     page.get_by_role("button", name=re.compile("^Cures of Chin on long flight")).click()
+    page.get_by_text("Rehearsing cures…").wait_for(state="hidden")
     page.get_by_role("group", name="Cures").get_by_role("button", name="Try").first.click()
     page.get_by_text("Tried, not kept:").wait_for()
 

@@ -259,7 +259,7 @@ function Trying({ cure, headline, onTry, onKeep }: Curing & { cure: Cure }) {
     <div className="trying" role="status">
       <span>
         <b>Tried, not kept:</b> {cure.text}{" "}
-        <span className="label cure-figures">{cureFigures(cure)}</span> {headline}
+        <span className="label cure-figures">{cureFigures(cure)}</span> With it: {headline}
       </span>
       <span className="row">
         <Button size="small" variant="contained" onClick={() => onKeep(cure)}>

@@ -223,6 +223,88 @@ def test_a_manual_swap_where_no_hand_is_free_is_said_and_not_done() -> None:
     assert "manual_swap_not_possible" in codes(told)
 
 
+HUTS = [
+    stop("low hut", HOUR, socket={"watts": 40}),
+    leg("climb", HOUR),
+    stop("bare top", HOUR),
+    leg("way down", HOUR),
+    stop("high hut", HOUR, socket={"watts": 40}),
+]
+
+
+def plugged(**plan: Any) -> list[tuple[str, str]]:
+    """Where a spare at 20 % is plugged in on a trip with sockets at both ends."""
+    items = [one | {"id": one["id"].replace(" ", "-")} for one in HUTS]
+    made = raw(
+        items, [asks("cam", "climb")], plan=plan, batteries=[battery(), battery("a2", charge=0.2)]
+    )
+    dock = {"id": "dock", "name": "Dock", "families": ["a"], "bays": 1, "in_w": 10}
+    plug = {"id": "plug", "name": "Plug", "kind": "mains", "ports": [10]}
+    made["kit"] |= {"chargers": [dock], "sources": [plug]}
+    told = rehearse(PlanDocument.model_validate(made))
+    found = [(move.unit, move.item) for move in told.moves if move.kind == "plug"]
+    return found + [("said", one.item or "") for one in told.findings if "manual" in one.code]
+
+
+def test_the_plan_decides_where_a_spare_is_plugged_in() -> None:
+    assert plugged()[0] == ("a2", "low-hut")
+    not_low = {"unit": "a2", "item": "low-hut", "plug": False}
+    assert plugged(plugs=[not_low])[0] == ("a2", "high-hut")
+    at_high = {"unit": "a2", "item": "high-hut"}
+    assert plugged(plugs=[at_high], charging="never") == [("a2", "high-hut")]
+    assert plugged(charging="never") == []
+
+
+def test_a_plug_without_power_is_said_and_not_done() -> None:
+    at_top = {"unit": "a2", "item": "bare-top"}
+    assert plugged(plugs=[at_top], charging="never") == [("said", "bare-top")]
+
+
+BOTH: dict[str, Any] = {
+    "cameras": [camera("cam"), camera("chest")],
+    "cards": [card(), card("k2")],
+}
+
+
+def test_a_battery_goes_from_one_camera_to_another_that_is_off() -> None:
+    """Chest is done after the first leg: its battery serves cam, taken out and put in, 2 x 20 s."""
+    items = [leg("one", HOUR), stop("rest", 600), leg("two", HOUR)]
+    asked = [asks("cam", "one"), asks("cam", "two"), asks("chest", "one", pattern=takes_of_it())]
+    lent = {"swaps": [{"camera": "cam", "item": "rest", "battery": "a2"}]}
+    both = [camera("cam"), camera("chest")]
+    told = rehearsed(
+        items, asked, cameras=both, batteries=TWO, cards=[card(), card("k2")], plan=lent
+    )
+    (swap,) = [move for move in told.moves if move.kind == "swap"]
+    assert (swap.camera, swap.takes_out, swap.unit) == ("cam", "A1", "a2")
+    alone = rehearsed(
+        [leg("one", HOUR), stop("rest", 600)],
+        asked[:1],
+        plan={"swaps": [{"camera": "cam", "item": "rest", "battery": "a2"}]},
+        batteries=TWO,
+    )
+    (one,) = [move for move in alone.moves if move.kind == "swap"]
+    assert swap.end_ms - swap.at_ms == 2 * (one.end_ms - one.at_ms)
+    assert told.verdict.covered
+
+
+def test_a_battery_is_not_taken_from_a_camera_that_films() -> None:
+    items = [leg("one", HOUR), stop("rest", 600), leg("two", HOUR)]
+    asked = [asks("cam", "one"), asks("cam", "two"), asks("chest", "rest")]
+    lent = {"swaps": [{"camera": "cam", "item": "rest", "battery": "a2"}]}
+    both = [camera("cam"), camera("chest")]
+    told = rehearsed(
+        items, asked, cameras=both, batteries=TWO, cards=[card(), card("k2")], plan=lent
+    )
+    assert [move for move in told.moves if move.kind == "swap"] == []
+    assert "manual_swap_not_possible" in codes(told)
+
+
+def takes_of_it() -> dict[str, Any]:
+    """One short take."""
+    return {"kind": "takes", "seconds": 60, "count": 1}
+
+
 def test_the_plans_battery_and_card_go_in_first() -> None:
     chosen = {"cameras": [{"camera": "cam", "battery": "a2", "card": "k2"}]}
     told = rehearsed(

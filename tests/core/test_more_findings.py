@@ -106,7 +106,10 @@ FULL_BY = {"full_by": [{"unit": "a1", "at": "2027-06-12T06:05:00"}]}
 LARGE = {"id": "a", "name": "A", "mah": 30_000, "nominal_v": 3.8}
 TOO_COLD = [leg("way", 2 * HOUR, **COLD)]
 WET = [camera(set_ups=[set_up(water="splash")])]
+BARE_STOP = [stop("s", HOUR), leg("way", HOUR)]
+PLUG_THERE = {"plugs": [{"unit": "a1", "item": "s"}]}
 CASES: list[tuple[str, Doc, Doc]] = [
+    ("manual_plug_not_possible", raw(BARE_STOP, roll(), plan=PLUG_THERE), raw(BARE_STOP, roll())),
     ("cold_holds_charge", raw(TOO_COLD, roll()), raw([leg("way", 2 * HOUR)], roll())),
     (
         "charge_refused_cold",

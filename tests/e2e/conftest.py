@@ -11,12 +11,16 @@ from pathlib import Path
 from typing import Any
 
 import pytest
-from playwright.sync_api import Browser, BrowserContext, Page
+from playwright.sync_api import Browser, BrowserContext, Page, expect
 
 from tools.driving import ROOT, Server, chromium, served
 
 BUILT = ROOT / "web" / "dist" / "index.html"
 _numbers = count(1)
+
+# a busy machine is no fault of the page: what must come may take its time
+PATIENCE_MS = 30_000
+expect.set_options(timeout=PATIENCE_MS)
 
 
 @pytest.fixture(scope="session")
@@ -48,7 +52,7 @@ def empty_server(tmp_path: Path) -> Iterator[Server]:
 def context(browser: Browser) -> Iterator[BrowserContext]:
     """A laptop's window, with errors of the page failing the test."""
     made = browser.new_context(viewport={"width": 1280, "height": 800}, accept_downloads=True)
-    made.set_default_timeout(10_000)
+    made.set_default_timeout(PATIENCE_MS)
     yield made
     made.close()
 

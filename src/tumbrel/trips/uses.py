@@ -42,7 +42,7 @@ def named_units(plan: Plan) -> dict[str, set[str]]:
         "card": {c.card for c in chosen if c.card} | {c.card for c in plan.copies if c.card},
         "source": {c.source for c in chosen if c.source},
         "drive": {c.drive for c in plan.copies},
-        "unit": {wish.unit for wish in plan.full_by},
+        "unit": {wish.unit for wish in plan.full_by} | {plug.unit for plug in plan.plugs},
         "mode": {f"{a.camera}/{a.mode}" for a in plan.assignments},
         "set_up": {f"{a.camera}/{a.set_up}" for a in plan.assignments},
         "preset": {f"{a.camera}/{a.preset}" for a in plan.assignments if a.preset},
@@ -127,6 +127,7 @@ def without_missing(plan: Plan, kit: Kit) -> Plan:
                 and (c.card is None or c.card in has["card"])
             ),
             "links": tuple(Link(cameras=names) for names in links if len(names) > 1),
+            "plugs": tuple(one for one in plan.plugs if one.unit in has["unit"]),
             "full_by": tuple(wish for wish in plan.full_by if wish.unit in has["unit"]),
         }
     )

@@ -36,6 +36,7 @@ from .plan import (
     Copy,
     FullBy,
     Link,
+    ManualPlug,
     ManualSwap,
     Plan,
 )
@@ -125,6 +126,7 @@ __all__ = [
     "Link",
     "Loop",
     "Mains",
+    "ManualPlug",
     "ManualSwap",
     "Mode",
     "Moment",

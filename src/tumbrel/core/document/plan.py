@@ -61,6 +61,14 @@ class ManualSwap(Part):
     battery: Key | None = None
 
 
+class ManualPlug(Part):
+    """Plugging in that the person decided: a unit that is plugged in at a stop, or is not there."""
+
+    unit: Key = Field(description="A battery or bank.")
+    item: Key
+    plug: bool = True
+
+
 class FullBy(Part):
     """A battery or bank that must be full at a time."""
 
@@ -102,6 +110,7 @@ class Plan(Part):
     cameras: tuple[CameraPlan, ...] = ()
     assignments: Annotated[tuple[Assignment, ...], Field(max_length=8000)] = ()
     swaps: Annotated[tuple[ManualSwap, ...], Field(max_length=2000)] = ()
+    plugs: Annotated[tuple[ManualPlug, ...], Field(max_length=2000)] = ()
     swap_policy: SwapPolicy = "early"
     charging: Literal["auto", "never"] = Field(
         default="auto", description="Whether free hands plug in what is low."
@@ -113,11 +122,17 @@ class Plan(Part):
     delivery_fps: Annotated[float, Field(ge=1.0, le=240.0)] = 25.0
     by_air: bool = Field(default=False, description="The kit is carried on an aircraft.")
 
+    def said_at(self) -> set[str]:
+        """Legs and stops at which the hands are told to swap, plug or copy."""
+        told = {swap.item for swap in self.swaps} | {plug.item for plug in self.plugs}
+        return told | {copy.item for copy in self.copies}
+
     @model_validator(mode="after")
     def _said_once(self) -> Plan:
         refuse_repeats("camera plan", (c.camera for c in self.cameras))
         refuse_repeats("assignment", (f"{a.camera} on {a.item}" for a in self.assignments))
         refuse_repeats("manual swap", (f"{s.camera} at {s.item}" for s in self.swaps))
+        refuse_repeats("manual plug", (f"{p.unit} at {p.item}" for p in self.plugs))
         refuse_repeats("battery fitted", (c.battery for c in self.cameras if c.battery))
         refuse_repeats("card fitted", (c.card for c in self.cameras if c.card))
         refuse_repeats("full by", (f.unit for f in self.full_by))

@@ -67,6 +67,9 @@ def _names_in(plan: Plan) -> Iterator[tuple[str, str, str | None]]:
         yield f"plan.swaps[{number}]", "camera", swap.camera
         yield f"plan.swaps[{number}]", "leg or stop", swap.item
         yield f"plan.swaps[{number}]", "battery", swap.battery
+    for number, plug in enumerate(plan.plugs):
+        yield f"plan.plugs[{number}]", "battery or bank", plug.unit
+        yield f"plan.plugs[{number}]", "leg or stop", plug.item
     for number, wanted in enumerate(plan.full_by):
         yield f"plan.full_by[{number}]", "battery or bank", wanted.unit
     for number, copy in enumerate(plan.copies):

@@ -50,6 +50,24 @@ def manual_swap_not_possible(seen: Seen) -> Iterator[Found]:
         yield Found(f"plan.swaps[{number}]", values, swap.camera, swap.item)
 
 
+@check("manual_plug_not_possible", "warn")
+def manual_plug_not_possible(seen: Seen) -> Iterator[Found]:
+    """A unit is to be plugged in where no hand is free, no port gives, or it is full."""
+    timeline = seen.played.timeline
+    done = {
+        (d.unit, timeline.laid_at(d.start_ms).id)
+        for d in seen.played.hands.done
+        if d.kind == "plug"
+    }
+    kit = seen.played.document.kit
+    names = {one.id: one.name for one in (*kit.batteries, *kit.sources)}
+    for number, plug in enumerate(seen.played.document.plan.plugs):
+        if not plug.plug or (plug.unit, plug.item) in done:
+            continue
+        values: Values = {"unit": names[plug.unit], "where": timeline.by_id[plug.item].name}
+        yield Found(f"plan.plugs[{number}]", values, None, plug.item)
+
+
 @check("hands_not_long_enough", "warn")
 def hands_not_long_enough(seen: Seen) -> Iterator[Found]:
     """A task was due, but the free hands would not have lasted for it (E8.1)."""

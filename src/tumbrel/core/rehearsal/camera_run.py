@@ -316,6 +316,11 @@ class CameraRun(Starting):
         self.try_begin()
         self.account()
 
+    @property
+    def lets_go(self) -> bool:
+        """Whether a hand may take its battery for another camera: it is off, and not wanted."""
+        return self.camera.battery_comes_out and self.state is OFF and self.wanted is None
+
     def fit_cell(self, cell: Cell | None) -> Cell | None:
         """Put a battery in, or start without one; gives back the one that was in."""
         old = self.cell

@@ -14,7 +14,7 @@ from itertools import zip_longest
 from zoneinfo import ZoneInfo
 
 from ..charging import NEVER_MS
-from ..document import Assignment, Copy, ManualSwap, PlanDocument
+from ..document import Assignment, Copy, ManualPlug, ManualSwap, PlanDocument
 from ..light import SunDays, sun_heights_of_day
 from ..parameters import DEFAULTS, Defaults
 from .asked import Asked, refuse_too_many
@@ -26,7 +26,7 @@ from .rigs import Rig
 from .timeline import FreeHands, Timeline, first_place, lay_out
 
 MOST_KEPT = 40
-OnItem = Assignment | ManualSwap | Copy
+OnItem = Assignment | ManualSwap | ManualPlug | Copy
 
 
 @dataclass(frozen=True)
@@ -34,7 +34,7 @@ class Checkpoint:
     """The trip as it stood at a time; everything before that has happened.
 
     Until then the engine had looked no further than `asked_to_ms` at what is asked, and no further
-    than `laid_to_ms` at legs, stops, sources and manual swaps.
+    than `laid_to_ms` at legs, stops, sources, manual swaps and plugs.
     """
 
     at_ms: int
@@ -159,7 +159,11 @@ def same_until(earlier: Earlier, document: PlanDocument, timeline: Timeline) -> 
     ]
     shorter = min(known.duration_ms, timeline.duration_ms)
     laid_ms = min([*differing, shorter if known.laid != timeline.laid else NEVER_MS])
-    laid_ms = min(laid_ms, _differ_from(old.plan.swaps, new.plan.swaps, known, timeline))
+    laid_ms = min(
+        laid_ms,
+        _differ_from(old.plan.swaps, new.plan.swaps, known, timeline),
+        _differ_from(old.plan.plugs, new.plan.plugs, known, timeline),
+    )
     return Same(
         min(
             _differ_from(old.plan.assignments, new.plan.assignments, known, timeline),

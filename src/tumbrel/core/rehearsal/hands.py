@@ -14,7 +14,7 @@ from .needs import Need, need_of
 from .plugging import Plugging
 from .pools import CardRun, Cell
 from .power import Grid
-from .tasks import Done, Skipped, Task, TaskKind, links_of
+from .tasks import Done, Skipped, Task, TaskKind, holder_of, links_of
 from .timeline import Laid, Timeline
 
 OPTIONAL = frozenset({"swap", "card"})
@@ -69,8 +69,7 @@ class Hands:
         free = self.timeline.free_hands
         instants = {one.start_ms for one in free}
         instants |= {max(one.start_ms, one.end_ms - swaps_ms) for one in free}
-        plan = self.document.plan
-        wanted = {swap.item for swap in plan.swaps} | {copy.item for copy in plan.copies}
+        wanted = self.document.plan.said_at()
         instants |= {part.start_ms for part in self.timeline.laid if part.id in wanted}
         return sorted(instants)
 
@@ -153,19 +152,16 @@ class Hands:
         swap = self._swaps.get((run.camera.id, here.id))
         if swap is None:
             return None
-        cell = next((c for c in self.cells if c.id == swap.battery and c.spare), None)
+        cell = next((c for c in self.cells if c.id == swap.battery), None)
+        holder = holder_of(self.cameras, cell)
         done = (run.index, here.id) in self._manual_done
-        fits = cell is not None and cell.family == run.camera.battery_family
-        return Task(
-            0,
-            0,
-            run.index,
-            "swap",
-            self._takes_ms(run, "swap", now_ms),
-            camera=run.index,
-            cell=cell if fits and not done and run.camera.battery_comes_out else None,
-            by_hand_of_plan=True,
-        )
+        free = holder is None or (holder is not run and holder.lets_go)
+        fits = free and cell is not None and cell.family == run.camera.battery_family
+        takes_ms = self._takes_ms(run, "swap", now_ms)
+        if holder is not None:
+            takes_ms += self._takes_ms(holder, "swap", now_ms)
+        fitted = cell if fits and not done and run.camera.battery_comes_out else None
+        return Task(0, 0, run.index, "swap", takes_ms, run.index, cell=fitted, by_hand_of_plan=True)
 
     def _battery_due(self, run: CameraRun, need: Need, now_ms: int) -> Task | None:
         """Swap when what can be reached falls short of what is asked (E8.3)."""
@@ -336,7 +332,7 @@ class Hands:
             job = self.copying.end(task.number, now_ms)
             names = (job.card.store.name, job.drive.name)
         start_ms = now_ms - task.takes_ms
-        self.done.append(Done(start_ms, now_ms, task.camera, task.kind, *names))
+        self.done.append(Done(start_ms, now_ms, task.camera, task.kind, *names, task.unit))
         return touched
 
     def _handled(self, task: Task, run: CameraRun) -> tuple[str, str]:
@@ -348,6 +344,10 @@ class Hands:
             charger = self.grid.charger_of(task.cell)
             if charger is not None:
                 charger.take_out(task.cell)
+            holder = holder_of(self.cameras, task.cell)
+            if holder is not None:
+                holder.advance(run.now_ms)
+                holder.fit_cell(None)
             run.fit_cell(task.cell)
         elif task.kind == "card" and task.card is not None:
             out_name = run.card.store.name if run.card else ""

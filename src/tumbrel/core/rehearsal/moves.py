@@ -26,6 +26,7 @@ def _tasks(played: Played) -> list[Move]:
             kind=done.kind,
             takes_out=done.out_name,
             puts_in=done.in_name,
+            unit=done.unit,
             text=task_words(done.kind, done.out_name, done.in_name),
         )
         for done in played.hands.done

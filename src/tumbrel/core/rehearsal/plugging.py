@@ -22,6 +22,7 @@ from .timeline import FreeHands, Timeline
 
 PREFERENCE = {"mains": 0, "vehicle": 1, "bank": 2, "dynamo": 3, "panel": 4}
 WORTH_TAKING = 0.02
+NOTHING_SAID: dict[str, bool] = {}
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,6 +33,7 @@ class Low:
     full_by_ms: int
     charge: float
     order: int
+    unit: str
     cell: Cell | None = None
     camera: CameraRun | None = None
     bank: BankRun | None = None
@@ -65,6 +67,9 @@ class Plugging:
         self.document = document
         self.timeline = timeline
         self._uses = self._manual_uses()
+        self._plugs: dict[str, dict[str, bool]] = {}
+        for plug in document.plan.plugs:
+            self._plugs.setdefault(plug.item, {})[plug.unit] = plug.plug
         self._full_by = self._deadlines()
         self._fed = cameras_fed(document)
 
@@ -87,15 +92,28 @@ class Plugging:
 
     def due(self, now_ms: int, interval: FreeHands) -> Task | None:
         """The next thing to plug, wake or hang elsewhere."""
-        if self.document.plan.charging == "never" or not self.grid.supplies:
+        if not self.grid.supplies:
             return None
+        said = self._plugs.get(self.timeline.laid_at(now_ms).id, NOTHING_SAID)
+        task = self._first_of(now_ms, interval, said, planned=True) if said else None
+        if task is not None or self.document.plan.charging == "never":
+            return task
         waking = self._wake()
         if waking is not None:
             return waking
         hanging = self._hang_elsewhere(now_ms)
         if hanging is not None:
             return hanging
-        for low in sorted(self._low(now_ms, interval), key=Low.need):
+        return self._first_of(now_ms, interval, said, planned=False)
+
+    def _first_of(
+        self, now_ms: int, interval: FreeHands, said: dict[str, bool], *, planned: bool
+    ) -> Task | None:
+        """The neediest that can be plugged: of those the plan wants, or of all it allows."""
+        for low in sorted(self._low(now_ms, interval, said), key=Low.need):
+            wanted = said.get(low.unit)
+            if wanted is False or (planned and wanted is None):
+                continue
             task = self._plug(low, now_ms)
             if task is not None:
                 return task
@@ -103,7 +121,7 @@ class Plugging:
 
     # -- what is low ----------------------------------------------------------------
 
-    def _low(self, now_ms: int, interval: FreeHands) -> Iterator[Low]:
+    def _low(self, now_ms: int, interval: FreeHands, said: dict[str, bool]) -> Iterator[Low]:
         below = self.defaults.chargeable_below.value
         share = self.defaults.self_discharge_per_month.value
         for cell in self.cells:
@@ -122,7 +140,7 @@ class Plugging:
             if run.camera.charges_in_w is not None:
                 yield self._as_low(cell.id, cell.charge, order, now_ms, camera=run)
             elif refusal_of(cell.cell_c, "", self.defaults) == "" and self._worth_unloading(
-                run, now_ms, interval
+                run, now_ms, interval, wanted=said.get(cell.id) is True
             ):
                 yield self._as_low(cell.id, cell.charge, order, now_ms, cell=cell, camera=run)
         for number, bank in enumerate(self.grid.banks):
@@ -130,11 +148,13 @@ class Plugging:
             if not full and self.grid.supply_of(bank) is None:
                 yield self._as_low(bank.id, bank.charge, 1000 + number, now_ms, bank=bank)
 
-    def _worth_unloading(self, run: CameraRun, now_ms: int, interval: FreeHands) -> bool:
+    def _worth_unloading(
+        self, run: CameraRun, now_ms: int, interval: FreeHands, *, wanted: bool
+    ) -> bool:
         left_ms = interval.end_ms - now_ms
         return (
             run.camera.battery_comes_out
-            and left_ms >= self.defaults.worth_unloading_s.value * 1000
+            and (wanted or left_ms >= self.defaults.worth_unloading_s.value * 1000)
             and run.state is OFF
         )
 
@@ -150,7 +170,8 @@ class Plugging:
     ) -> Low:
         uses = self._uses.get(unit, ())
         used_ms = min((u for u in uses if now_ms <= u < now_ms + SOON_MS), default=NEVER_MS)
-        return Low(used_ms, self._full_by.get(unit, NEVER_MS), charge, order, cell, camera, bank)
+        full_by_ms = self._full_by.get(unit, NEVER_MS)
+        return Low(used_ms, full_by_ms, charge, order, unit, cell, camera, bank)
 
     # -- where it can be plugged ----------------------------------------------------
 

@@ -233,7 +233,7 @@ class CameraResult(Part):
 
 
 class Move(Part):
-    """The hands' work, in the order of doing."""
+    """The hands' work, in the order of doing; `unit` is the battery or bank that it is about."""
 
     at_ms: int
     end_ms: int
@@ -242,6 +242,7 @@ class Move(Part):
     kind: MoveKind
     takes_out: str = ""
     puts_in: str = ""
+    unit: str = ""
     text: str
 
 

@@ -7,7 +7,7 @@ from typing import Literal
 
 from ..document import Copy, PlanDocument
 from .camera_run import CameraRun
-from .consumers import Consumer, Supply
+from .consumers import BankRun, Consumer, Supply
 from .pools import CardRun, Cell
 
 TaskKind = Literal["restart", "swap", "card", "plug", "wake", "copy", "copy_end"]
@@ -33,6 +33,13 @@ class Task:
     number: int = -1
     by_hand_of_plan: bool = False
 
+    @property
+    def unit(self) -> str:
+        """Key of the battery or bank that it is about, else empty."""
+        if self.cell is not None:
+            return self.cell.id
+        return self.consumer.id if isinstance(self.consumer, BankRun) else ""
+
     def rank(self) -> tuple[int, int, int]:
         """Importance, then least time to give out, then document."""
         return (self.importance, self.lasts_ms, self.order)
@@ -48,6 +55,7 @@ class Done:
     kind: TaskKind
     out_name: str
     in_name: str
+    unit: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -58,6 +66,13 @@ class Skipped:
     camera: int
     kind: TaskKind
     takes_ms: int
+
+
+def holder_of(cameras: list[CameraRun], cell: Cell | None) -> CameraRun | None:
+    """The camera that a battery is in, if it is in one."""
+    if cell is None or not cell.in_camera:
+        return None
+    return next((run for run in cameras if run.cell is cell), None)
 
 
 def links_of(document: PlanDocument, cameras: list[CameraRun]) -> dict[int, tuple[int, ...]]:

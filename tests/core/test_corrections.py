@@ -185,10 +185,69 @@ def test_what_cannot_be_corrected_is_refused_with_its_place(
     assert why in str(caught.value)
 
 
-def test_a_leg_that_was_typed_lies_on_no_way() -> None:
-    typed = Trip(name="t", start=MORNING, items=(Leg(id="a", name="a", duration_s=600),))
-    with pytest.raises(BadDocument, match="is no leg on a way"):
-        done(Cut(item="a", at_m=10.0), typed)
+TYPED = Trip(
+    name="t",
+    start=MORNING,
+    items=(
+        Leg(id="a", name="a", duration_s=600, temp_start_c=10.0, temp_end_c=16.0),
+        Stop(id="s", name="s", duration_s=300),
+        Leg(id="b", name="b", duration_s=1200, temp_start_c=16.0, temp_end_c=20.0),
+    ),
+)
+
+
+def test_a_leg_that_was_typed_is_cut_by_the_clock() -> None:
+    """200 s of 600 s: a third of the way from 10 to 16 degC."""
+    plan = Plan(assignments=(ask("a"),))
+    cut = done(Cut(item="a", after_s=200), TYPED, plan)
+    assert [one.duration_s for one in cut.trip.items] == [200, 400, 300, 1200]
+    assert cut.trip.items[0].temp_end_c == cut.trip.items[1].temp_start_c == 12.0
+    assert [one.item for one in cut.plan.assignments] == ["a", cut.trip.items[1].id]
+    again = done(Merged(item="a"), cut.trip, cut.plan)
+    assert again.trip == TYPED.model_copy(
+        update={"items": (TYPED.items[0].model_copy(update={"timed_by": "hand"}), *TYPED.items[1:])}
+    )
+    assert again.plan == plan
+
+
+def test_a_halt_on_a_typed_leg_stands_in_its_air() -> None:
+    halted = done(Halted(item="a", after_s=300, name="Look out", duration_s=120), TYPED)
+    first, halt, second = halted.trip.items[:3]
+    assert (first.duration_s, halt.duration_s, second.duration_s) == (300, 120, 300)
+    assert halt.kind == "stop"
+    assert halt.temp_start_c == 13.0
+
+
+def test_typed_legs_are_made_one_over_a_stop() -> None:
+    plan = Plan(assignments=(ask("b"), ask("s")))
+    one = done(Merged(item="a"), TYPED, plan)
+    (leg,) = one.trip.items
+    assert (leg.id, leg.duration_s, leg.temp_start_c, leg.temp_end_c) == ("a", 1800, 10.0, 20.0)
+    assert [each.item for each in one.plan.assignments] == ["a"]
+
+
+def test_a_leg_on_a_way_is_cut_where_one_is_by_then() -> None:
+    up = legs(PASS)[0]
+    first, second, _ = legs(done(Cut(item=up.id, after_s=up.duration_s // 4)).trip)
+    assert first.duration_s == pytest.approx(up.duration_s / 4, abs=5)
+    assert first.duration_s + second.duration_s == pytest.approx(up.duration_s, abs=2)
+
+
+@pytest.mark.parametrize(
+    ("correction", "why"),
+    [
+        (Cut(item="a", at_m=10.0), "lies on no way: say after how long"),
+        (Cut(item="a", after_s=600), "lasts 10 min: it cannot be cut after that"),
+        (Cut(item="s", after_s=60), "is a stop: only a leg can be cut"),
+        (Merged(item="b"), "no leg that was typed follows 'b'"),
+        (Merged(item="s"), "is a stop: only legs are made one"),
+        (EdgeMoved(item="a", to_m=10.0), "is no leg on a way"),
+    ],
+)
+def test_what_cannot_be_done_to_typed_legs_is_refused(correction: Correction, why: str) -> None:
+    with pytest.raises(BadDocument, match=r"trip\.items") as caught:
+        done(correction, TYPED)
+    assert why in str(caught.value)
 
 
 Edits = st.lists(

@@ -1,6 +1,6 @@
 import { memo } from "react";
 import type { Clock } from "../domain/clock";
-import type { PlanDocument, Pooled, Rehearsal } from "../domain/types";
+import type { CameraResult, PlanDocument, Pooled, Rehearsal } from "../domain/types";
 import type { Elastic } from "../scale/elastic";
 import type { Lanes } from "../scale/lanes";
 import { Lane } from "./Lane";
@@ -27,7 +27,8 @@ interface SceneProps {
 
 interface DrawingProps extends SceneProps {
   handMs: number;
-  selected: Cell | null;
+  /** What is chosen: one cell, or several. */
+  selected: readonly Cell[];
 }
 
 /** The whole board as a picture. What it shows is said in words by the grid above it. */
@@ -41,7 +42,15 @@ export function Drawing({ handMs, selected, ...scene }: DrawingProps) {
       style={{ display: "block" }}
     >
       <Scene {...scene} />
-      <Chosen document={document} scale={scale} lanes={lanes} selected={selected} />
+      {selected.map((cell) => (
+        <Chosen
+          key={`${cell.item}/${cell.camera}`}
+          document={document}
+          scale={scale}
+          lanes={lanes}
+          cell={cell}
+        />
+      ))}
       <HandLine clock={clock} scale={scale} lanes={lanes} handMs={handMs} window={window} />
     </svg>
   );
@@ -79,7 +88,10 @@ const Scene = memo(function Scene(props: SceneProps) {
             window={window}
             laid={rehearsal.items}
             compact={compact}
-            ghost={ghost?.cameras.find((one) => one.camera === camera.id) ?? null}
+            ghost={otherThan(
+              result,
+              ghost?.cameras.find((one) => one.camera === camera.id),
+            )}
           />
         );
       })}
@@ -87,6 +99,11 @@ const Scene = memo(function Scene(props: SceneProps) {
     </g>
   );
 });
+
+/** What a change makes of a camera; null when it leaves it as it is. */
+function otherThan(result: CameraResult, tried: CameraResult | undefined): CameraResult | null {
+  return tried === undefined || tried === result ? null : tried;
+}
 
 function wasIn(unit: Pooled, camera: string): boolean {
   return unit.stays.some((stay) => stay.place === camera);
@@ -96,10 +113,10 @@ function Chosen({
   document,
   scale,
   lanes,
-  selected,
-}: Pick<DrawingProps, "document" | "scale" | "lanes" | "selected">) {
-  const place = document.kit.cameras.findIndex((one) => one.id === selected?.camera);
-  const band = scale.bands.find((one) => one.id === selected?.item);
+  cell,
+}: Pick<DrawingProps, "document" | "scale" | "lanes"> & { cell: Cell }) {
+  const place = document.kit.cameras.findIndex((one) => one.id === cell.camera);
+  const band = scale.bands.find((one) => one.id === cell.item);
   if (place < 0 || band === undefined) return null;
   const x = lanes.firstX + place * lanes.lane + 1;
   const width = Math.min(lanes.lane - 2, lanes.card + 12);

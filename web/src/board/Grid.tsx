@@ -1,10 +1,11 @@
-import { type KeyboardEvent, memo, useRef } from "react";
+import { type KeyboardEvent, memo, type MouseEvent, type PointerEvent, useRef } from "react";
 import type { Clock } from "../domain/clock";
 import { cellSentence } from "../domain/sentences";
 import type { PlanDocument, Rehearsal } from "../domain/types";
-import type { Elastic } from "../scale/elastic";
+import type { Band, Elastic } from "../scale/elastic";
 import type { Lanes } from "../scale/lanes";
 import type { Cell } from "./Drawing";
+import { cellsBetween, sameCell, toggled } from "./selection";
 
 interface GridProps {
   document: PlanDocument;
@@ -13,51 +14,67 @@ interface GridProps {
   scale: Elastic;
   lanes: Lanes;
   selected: Cell | null;
+  /** All that are chosen, when it is more than one. */
+  many: readonly Cell[];
   onSelect: (cell: Cell) => void;
+  onSelectMany: (cells: readonly Cell[], focus: Cell) => void;
   onOpen: (cell: Cell) => void;
+  onOpenMany: (cells: readonly Cell[]) => void;
 }
 
-/** The board as a grid of words: rows are legs and stops, columns cameras. One stop of Tab. */
-export const Grid = memo(function Grid({
-  document,
-  rehearsal,
-  clock,
-  scale,
-  lanes,
-  selected,
-  onSelect,
-  onOpen,
-}: GridProps) {
+const STEPS: Record<string, [number, number] | undefined> = {
+  ArrowUp: [-1, 0],
+  ArrowDown: [1, 0],
+  ArrowLeft: [0, -1],
+  ArrowRight: [0, 1],
+};
+const LONG_PRESS_MS = 500;
+
+/**
+ * The board as a grid of words: rows are legs and stops, columns cameras. One stop of Tab. Shift
+ * reaches over several cells, Ctrl or a long press adds one; a row's head is the whole leg.
+ */
+export const Grid = memo(function Grid(props: GridProps) {
+  const { document, scale, selected, many, onSelect, onSelectMany, onOpenMany } = props;
   const cells = useRef(new Map<string, HTMLElement>());
   const cameras = document.kit.cameras;
   const rows = scale.bands.filter((band) => band.kind !== "wait");
+  const names = cameras.map((one) => one.id);
   const activeRow = Math.max(
     0,
     rows.findIndex((band) => band.id === selected?.item),
   );
-  const activeColumn = Math.max(
-    0,
-    cameras.findIndex((camera) => camera.id === selected?.camera),
-  );
+  const activeColumn = Math.max(0, names.indexOf(selected?.camera ?? ""));
+  const anchor = many[0] ?? selected;
 
-  const go = (row: number, column: number) => {
+  const reach = (to: Cell) =>
+    onSelectMany(
+      anchor === null
+        ? [to]
+        : cellsBetween(
+            rows.map((one) => one.id),
+            names,
+            anchor,
+            to,
+          ),
+      to,
+    );
+  const go = (row: number, column: number, reaching = false) => {
     const band = rows[Math.min(rows.length - 1, Math.max(0, row))];
     const camera = cameras[Math.min(cameras.length - 1, Math.max(0, column))];
     if (band === undefined || camera === undefined) return;
-    onSelect({ camera: camera.id, item: band.id });
+    const cell = { camera: camera.id, item: band.id };
+    if (reaching) reach(cell);
+    else onSelect(cell);
     cells.current.get(`${band.id}/${camera.id}`)?.focus();
   };
   const onKey = (event: KeyboardEvent) => {
-    const steps: Record<string, [number, number]> = {
-      ArrowUp: [-1, 0],
-      ArrowDown: [1, 0],
-      ArrowLeft: [0, -1],
-      ArrowRight: [0, 1],
-    };
-    const step = steps[event.key];
-    if (step) go(activeRow + step[0], activeColumn + step[1]);
-    else if (event.key === "Home") go(0, activeColumn);
-    else if (event.key === "End") go(rows.length - 1, activeColumn);
+    if (event.ctrlKey || event.altKey || event.metaKey) return;
+    const step = STEPS[event.key];
+    if (step) go(activeRow + step[0], activeColumn + step[1], event.shiftKey);
+    else if (event.key === "Home") go(0, activeColumn, event.shiftKey);
+    else if (event.key === "End") go(rows.length - 1, activeColumn, event.shiftKey);
+    else if (event.key === "Escape" && many.length > 1 && selected) onSelectMany([], selected);
     else return;
     event.preventDefault();
   };
@@ -66,52 +83,148 @@ export const Grid = memo(function Grid({
     <div
       role="grid"
       aria-label="Board: legs and stops by camera"
+      aria-multiselectable="true"
       aria-rowcount={rows.length}
-      aria-colcount={cameras.length}
+      aria-colcount={cameras.length + 1}
       onKeyDown={onKey}
       data-board="grid"
     >
-      {rows.map((band, row) => {
-        const laid = rehearsal.items.find((one) => one.id === band.id);
-        return (
-          <div role="row" key={band.id} aria-rowindex={row + 1}>
-            {cameras.map((camera, column) => {
-              const active = row === activeRow && column === activeColumn;
-              return (
-                <div
-                  key={camera.id}
-                  role="gridcell"
-                  tabIndex={active ? 0 : -1}
-                  ref={(element) => {
-                    if (element) cells.current.set(`${band.id}/${camera.id}`, element);
-                    else cells.current.delete(`${band.id}/${camera.id}`);
-                  }}
-                  data-cell={`${band.id}/${camera.id}`}
-                  aria-label={
-                    laid ? cellSentence(document, rehearsal, clock, camera, laid) : band.name
-                  }
-                  aria-selected={selected?.item === band.id && selected.camera === camera.id}
-                  onFocus={() => onSelect({ camera: camera.id, item: band.id })}
-                  onClick={() => onOpen({ camera: camera.id, item: band.id })}
-                  onKeyDown={(event) => {
-                    if (event.key !== "Enter" && event.key !== " ") return;
-                    event.preventDefault();
-                    onOpen({ camera: camera.id, item: band.id });
-                  }}
-                  style={{
-                    position: "absolute",
-                    cursor: "pointer",
-                    left: lanes.firstX + column * lanes.lane,
-                    top: band.y0,
-                    width: lanes.lane,
-                    height: band.y1 - band.y0,
-                  }}
-                />
-              );
-            })}
-          </div>
-        );
-      })}
+      {rows.map((band, row) => (
+        <div role="row" key={band.id} aria-rowindex={row + 1}>
+          <RowHead
+            band={band}
+            lanes={props.lanes}
+            onOpen={() => onOpenMany(names.map((camera) => ({ camera, item: band.id })))}
+          />
+          {cameras.map((camera, column) => (
+            <GridCell
+              key={camera.id}
+              {...props}
+              cell={{ camera: camera.id, item: band.id }}
+              band={band}
+              column={column}
+              active={row === activeRow && column === activeColumn}
+              keep={(element) => {
+                if (element) cells.current.set(`${band.id}/${camera.id}`, element);
+                else cells.current.delete(`${band.id}/${camera.id}`);
+              }}
+              onReach={reach}
+            />
+          ))}
+        </div>
+      ))}
     </div>
   );
 });
+
+interface RowHeadProps {
+  band: Band;
+  lanes: Lanes;
+  onOpen: () => void;
+}
+
+/** A leg or stop by name: all cameras on it at once. */
+function RowHead({ band, lanes, onOpen }: RowHeadProps) {
+  return (
+    <div
+      role="rowheader"
+      className="row-head"
+      style={{
+        left: lanes.wordsX,
+        top: band.y0,
+        width: lanes.wordsW,
+        height: Math.min(20, band.y1 - band.y0),
+      }}
+    >
+      <button
+        type="button"
+        className="plain"
+        tabIndex={-1}
+        aria-label={`${band.name}: all cameras`}
+        onClick={onOpen}
+      />
+    </div>
+  );
+}
+
+interface CellProps extends GridProps {
+  cell: Cell;
+  band: Band;
+  column: number;
+  active: boolean;
+  keep: (element: HTMLElement | null) => void;
+  onReach: (cell: Cell) => void;
+}
+
+function GridCell(props: CellProps) {
+  const { document, rehearsal, clock, lanes, cell, band, column, active, keep, onReach } = props;
+  const { selected, many, onSelect, onSelectMany, onOpen, onOpenMany } = props;
+  const pressed = useRef<ReturnType<typeof setTimeout> | null>(null);
+  const long = useRef(false);
+  const laid = rehearsal.items.find((one) => one.id === band.id);
+  const camera = document.kit.cameras[column];
+  const add = () =>
+    onSelectMany(toggled(many.length > 0 ? many : selected ? [selected] : [], cell), cell);
+  const down = (event: PointerEvent) => {
+    long.current = false;
+    if (event.pointerType !== "touch") return;
+    pressed.current = setTimeout(() => {
+      long.current = true;
+      add();
+    }, LONG_PRESS_MS);
+  };
+  const up = () => {
+    if (pressed.current !== null) clearTimeout(pressed.current);
+  };
+  const click = (event: MouseEvent) => {
+    if (long.current) return;
+    if (event.shiftKey) onReach(cell);
+    else if (event.ctrlKey || event.metaKey) add();
+    else if (many.some((one) => sameCell(one, cell))) onOpen(cell);
+    else onOpenMany([cell]);
+  };
+  return (
+    <div
+      role="gridcell"
+      tabIndex={active ? 0 : -1}
+      ref={keep}
+      data-cell={`${cell.item}/${cell.camera}`}
+      aria-label={
+        laid && camera ? cellSentence(document, rehearsal, clock, camera, laid) : band.name
+      }
+      aria-selected={
+        many.length > 0 ? many.some((one) => sameCell(one, cell)) : sameCell(selected, cell)
+      }
+      onFocus={() => {
+        if (many.length === 0) onSelect(cell);
+      }}
+      onMouseDown={(event) => {
+        // the cell chosen before stays the one that Shift and Ctrl start from
+        if (event.shiftKey || event.ctrlKey || event.metaKey) event.preventDefault();
+      }}
+      onPointerDown={down}
+      onPointerUp={up}
+      onPointerCancel={up}
+      onPointerLeave={up}
+      onContextMenu={(event) => {
+        if (long.current) event.preventDefault();
+      }}
+      onClick={click}
+      onKeyDown={(event) => {
+        if (event.key !== "Enter" && event.key !== " ") return;
+        if (event.ctrlKey || event.metaKey) return;
+        event.preventDefault();
+        if (event.key === " " && event.shiftKey) add();
+        else onOpen(cell);
+      }}
+      style={{
+        position: "absolute",
+        cursor: "pointer",
+        left: lanes.firstX + column * lanes.lane,
+        top: band.y0,
+        width: lanes.lane,
+        height: band.y1 - band.y0,
+      }}
+    />
+  );
+}

@@ -5,7 +5,7 @@ import { fitted } from "../scale/labels";
 import { workHeights, workLines } from "./workLines";
 
 function move(camera: string, kind: Move["kind"], text: string, item = "camp"): Move {
-  return { at_ms: 0, end_ms: 0, item, camera, kind, text, takes_out: "", puts_in: "" };
+  return { at_ms: 0, end_ms: 0, item, camera, kind, text, takes_out: "", puts_in: "", unit: "" };
 }
 
 const MOVES = [
@@ -48,6 +48,7 @@ it("several batteries into one charger at a stop are one line", () => {
     camera: "chin",
     kind: "plug",
     takes_out: unit,
+    unit,
     puts_in: into,
     text: `plug ${unit}`,
   });

@@ -7,6 +7,7 @@ export interface WorkLine {
   /** What several are plugged into at one stop, and which: they share a line. */
   charger: string;
   units: string[];
+  moves: Move[];
 }
 
 /** The hands' work of one stop: one line a camera and task, numbered across the board. */
@@ -18,15 +19,24 @@ export function workLines(moves: readonly Move[], item: string): WorkLine[] {
     const plugged = lines.findLast(
       (one) => one.charger === move.puts_in && move.kind === "plug" && move.puts_in !== "",
     );
-    if (joins) before.text = `stop · ${short(move)}`;
-    else if (plugged !== undefined && plugged.camera === move.camera) {
+    if (joins) {
+      before.text = `stop · ${short(move)}`;
+      before.moves.push(move);
+    } else if (plugged !== undefined && plugged.camera === move.camera) {
       plugged.units = [...plugged.units, move.takes_out];
       plugged.text = `plug ${plugged.units.join(", ")}`;
-    } else if (move.kind === "plug") {
-      const line = { number: 0, camera: move.camera, text: short(move), charger: move.puts_in };
-      lines.push({ ...line, units: [move.takes_out] });
-    } else
-      lines.push({ number: 0, camera: move.camera, text: short(move), charger: "", units: [] });
+      plugged.moves.push(move);
+    } else {
+      const plugs = move.kind === "plug";
+      lines.push({
+        number: 0,
+        camera: move.camera,
+        text: short(move),
+        charger: plugs ? move.puts_in : "",
+        units: plugs ? [move.takes_out] : [],
+        moves: [move],
+      });
+    }
   }
   return lines.map((line, place) => ({ ...line, number: place + 1 }));
 }

@@ -78,6 +78,16 @@ export function airFromText({ air_from, typed }: Item): string {
   return `air by ${air_from}${over === "" ? "" : `, ${over} typed`}`;
 }
 
+/** A leg or stop of another length, typed by hand; sleep that no longer fits goes. */
+export function withDuration(item: Item, duration_s: number): Item {
+  const next = { ...item, duration_s, timed_by: "hand" as const };
+  const fits =
+    next.kind === "leg" ||
+    next.asleep == null ||
+    next.asleep.start_s + next.asleep.duration_s <= duration_s;
+  return fits ? next : { ...next, asleep: null };
+}
+
 /** A stop to put after a leg, or a leg to put after a stop, in the air of the one before. */
 export function freshItem(trip: Trip, kind: Item["kind"], before: Item | undefined): Item {
   const temp = before?.temp_end_c ?? 15;

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
 from ..document import Activity, BadDocument, FieldFault, Item, Leg, OnWay, Plan, Stop, Trip, Way
 from ..document.base import DAY_S, Key, Label, Part
@@ -13,7 +13,7 @@ from ..formats.rows import free_key
 from .ground import apart_m
 from .laying import HANDS, TrackQuestion, way_again
 from .nights import nights_again
-from .on_way import AIR_FROM, air_c, height_at, leg_on, place_at, spot_at, way_of
+from .on_way import AIR_FROM, air_c, along_after, height_at, leg_on, place_at, spot_at, way_of
 from .parting import asked_on_both, halt_after, parted
 from .track import Track
 
@@ -39,20 +39,30 @@ class Merged(Part):
     item: Key
 
 
-class Cut(Part):
+class Parting(Part):
+    """Where a leg is parted: so far along its way, or so long after it begins."""
+
+    item: Key
+    at_m: Along | None = None
+    after_s: Annotated[int, Field(ge=1, le=40 * DAY_S)] | None = None
+
+    @model_validator(mode="after")
+    def _one_place(self) -> Parting:
+        if (self.at_m is None) == (self.after_s is None):
+            raise ValueError("say either how far along or how long after its start, not both")
+        return self
+
+
+class Cut(Parting):
     """A leg cut in two."""
 
     kind: Literal["cut"] = "cut"
-    item: Key
-    at_m: Along
 
 
-class Halted(Part):
+class Halted(Parting):
     """A stop put on a leg, which is cut there."""
 
     kind: Literal["halt"] = "halt"
-    item: Key
-    at_m: Along
     name: Label = "Halt"
     duration_s: Annotated[int, Field(ge=60, le=2 * DAY_S)] = 900
 
@@ -205,27 +215,54 @@ def _edge_moved(trip: Trip, place: int, to_m: float) -> Trip:
 
 
 def _merged(trip: Trip, plan: Plan, place: int) -> Corrected:
-    leg, way, lies = _leg_at(trip, place)
-    after = _next_leg(trip, place, way, lies.to_m)
-    follower, _, ends = _leg_at(trip, after)
+    found = way_of(trip, trip.items[place])
+    if found is None:
+        after, leg, follower = _typed_legs(trip, place)
+        joined = _joined(leg, follower, "hand")
+    else:
+        leg, way, lies = _leg_at(trip, place)
+        after = _next_leg(trip, place, way, lies.to_m)
+        follower, _, ends = _leg_at(trip, after)
+        by_hand = leg.timed_by == follower.timed_by == "hand"
+        whole = _joined(leg, follower, "hand" if by_hand else way.clock)
+        joined = leg_on(whole, way, lies.from_m, ends.to_m)
+    items = [*trip.items[:place], joined]
+    gone = {item.id for item in trip.items[place + 1 : after + 1]}
+    items += trip.items[after + 1 :]
+    return Corrected(_with_items(trip, items), _asked_on(plan, follower.id, leg.id, gone))
+
+
+def _typed_legs(trip: Trip, place: int) -> tuple[int, Leg, Leg]:
+    """A leg that lies on no way and the next one, with only stops between."""
+    leg = trip.items[place]
+    if not isinstance(leg, Leg):
+        raise _refused(place, f"'{leg.name}' is a stop: only legs are made one")
+    for number in range(place + 1, len(trip.items)):
+        item = trip.items[number]
+        if isinstance(item, Leg):
+            if item.on_way is not None:
+                break
+            return number, leg, item
+    raise _refused(place, f"no leg that was typed follows '{leg.name}'")
+
+
+def _joined(leg: Leg, follower: Leg, timed_by: str) -> Leg:
+    """Two legs as one: done as the longer is, in the air of both ends."""
     longer = max((leg, follower), key=lambda one: one.duration_s)
-    by_hand = leg.timed_by == follower.timed_by == "hand"
-    joined = longer.model_copy(
+    return longer.model_copy(
         update={
             "id": leg.id,
             "name": leg.name,
             "not_before": leg.not_before,
-            "timed_by": "hand" if by_hand else way.clock,
+            "timed_by": timed_by,
             "duration_s": leg.duration_s + follower.duration_s,
             "temp_start_c": leg.temp_start_c,
             "temp_end_c": follower.temp_end_c,
+            "height_start_m": leg.height_start_m,
+            "height_end_m": follower.height_end_m,
             "moments": (*leg.moments, *follower.moments)[:20],
         }
     )
-    items = [*trip.items[:place], leg_on(joined, way, lies.from_m, ends.to_m)]
-    gone = {item.id for item in trip.items[place + 1 : after + 1]}
-    items += trip.items[after + 1 :]
-    return Corrected(_with_items(trip, items), _asked_on(plan, follower.id, leg.id, gone))
 
 
 def _asked_on(plan: Plan, from_id: str, to_id: str, gone: set[str]) -> Plan:
@@ -248,23 +285,52 @@ def _asked_on(plan: Plan, from_id: str, to_id: str, gone: set[str]) -> Plan:
 
 
 def _cut(trip: Trip, plan: Plan, place: int, correction: Cut | Halted) -> Corrected:
-    leg, way, lies = _leg_at(trip, place)
-    at_m = correction.at_m
-    if not lies.from_m + LEAST_M <= at_m <= lies.to_m - LEAST_M:
-        raise _refused(place, f"'{leg.name}' cannot be cut at {at_m:.0f} m: that is not within it")
+    leg = trip.items[place]
+    if not isinstance(leg, Leg):
+        raise _refused(place, f"'{leg.name}' is a stop: only a leg can be cut")
     taken = {item.id for item in trip.items}
     key = free_key(leg.id, taken, "leg")
-    share = (at_m - lies.from_m) / (lies.to_m - lies.from_m)
-    before, behind = parted(leg, share, key)
-    second = leg_on(behind, way, at_m, lies.to_m)
+    found = way_of(trip, leg)
+    at_m = 0.0 if found is None else _cut_at_m(place, leg, *found, correction)
+    first, second = parted(leg, _cut_share(place, leg, found, at_m, correction), key)
     between: list[Item] = []
     if isinstance(correction, Halted):
         halt_key = free_key(correction.name, taken | {key}, "halt")
-        halt = halt_after(before, halt_key, correction.name, correction.duration_s)
-        between = [_stop_on(halt, way, at_m)]
-    items = [*trip.items[:place], leg_on(before, way, lies.from_m, at_m), *between, second]
-    items += trip.items[place + 1 :]
+        halt = halt_after(first, halt_key, correction.name, correction.duration_s)
+        between = [halt if found is None else _stop_on(halt, found[0], at_m)]
+    if found is not None:
+        way, lies = found
+        first = leg_on(first, way, lies.from_m, at_m)
+        second = leg_on(second, way, at_m, lies.to_m)
+    items = [*trip.items[:place], first, *between, second, *trip.items[place + 1 :]]
     return Corrected(_with_items(trip, items), asked_on_both(plan, leg.id, key))
+
+
+def _cut_at_m(place: int, leg: Leg, way: Way, lies: OnWay, correction: Cut | Halted) -> float:
+    """Where on its way a leg is cut [m]."""
+    at_m = correction.at_m
+    if at_m is None:
+        share = min(1.0, (correction.after_s or 0) / leg.duration_s)
+        at_m = along_after(way, lies.from_m, lies.to_m, leg.activity, share)
+        at_m = min(max(at_m, lies.from_m + LEAST_M), lies.to_m - LEAST_M)
+    if not lies.from_m + LEAST_M <= at_m <= lies.to_m - LEAST_M:
+        raise _refused(place, f"'{leg.name}' cannot be cut at {at_m:.0f} m: that is not within it")
+    return at_m
+
+
+def _cut_share(
+    place: int, leg: Leg, found: tuple[Way, OnWay] | None, at_m: float, correction: Cut | Halted
+) -> float:
+    """After which share of its time a leg is cut."""
+    if correction.after_s is not None:
+        if correction.after_s >= leg.duration_s:
+            minutes = round(leg.duration_s / 60)
+            raise _refused(place, f"'{leg.name}' lasts {minutes} min: it cannot be cut after that")
+        return correction.after_s / leg.duration_s
+    if found is None:
+        raise _refused(place, f"'{leg.name}' lies on no way: say after how long it is cut")
+    lies = found[1]
+    return (at_m - lies.from_m) / (lies.to_m - lies.from_m)
 
 
 def _done(trip: Trip, place: int, activity: Activity) -> Trip:

@@ -63,6 +63,19 @@ def moving_s(way: Way, from_m: float, to_m: float, activity: Activity) -> float:
     return float(np.sum(each_m / paces))
 
 
+def along_after(way: Way, from_m: float, to_m: float, activity: Activity, share: float) -> float:
+    """How far along the way one is after a share of the moving time of a stretch [m]; bisected."""
+    whole_s = moving_s(way, from_m, to_m, activity)
+    low_m, high_m = from_m, to_m
+    while high_m - low_m > 1.0:
+        middle_m = (low_m + high_m) / 2.0
+        if moving_s(way, from_m, middle_m, activity) < share * whole_s:
+            low_m = middle_m
+        else:
+            high_m = middle_m
+    return round((low_m + high_m) / 2.0, 1)
+
+
 def slope_at(way: Way, metres: float) -> float:
     """Slope [m/m], up positive, over 200 m around a place; 0 where heights are not known."""
     if not way.height_m:

@@ -38,6 +38,6 @@ function Ready({ shown }: { shown: Shown }) {
   const start = shown.rehearsal.start_utc;
   // the clock depends on start and zone alone; keeping it spares the drawing
   const clock = useMemo(() => clockOf(zone, start), [zone, start]);
-  const { curing, drawn, ghost } = useTrial(shown);
-  return <BoardWork {...drawn} present={shown} ghost={ghost} clock={clock} curing={curing} />;
+  const { drawn, ...trials } = useTrial(shown);
+  return <BoardWork {...drawn} {...trials} present={shown} clock={clock} />;
 }

@@ -12,6 +12,7 @@ import { usePumped } from "../../api/usePumped";
 import { Button } from "@mui/material";
 import type { Shown } from "../../api/useRehearsal";
 import { useTripHere } from "../../app/TripContext";
+import { useCorrections } from "../../app/useCorrections";
 import { Drawing } from "../../board/Drawing";
 import { Grid } from "../../board/Grid";
 import { Heads } from "../../board/Heads";
@@ -29,6 +30,7 @@ import { CameraStrip } from "./CameraStrip";
 import { Carried } from "./Carried";
 import { Controls } from "./Controls";
 import type { Curing } from "./Cures";
+import { Grips } from "./Grips";
 import { Edge } from "./Edge";
 import { HandSlider } from "./HandSlider";
 import { Legend } from "./Legend";
@@ -40,16 +42,15 @@ import { useHand } from "./useHand";
 import { useSame } from "./useSame";
 import { useSettled } from "./useSettled";
 import { useStretches } from "./useStretches";
+import type { Trials } from "./useTrial";
 import { TroubleSide, VerdictSide } from "./VerdictSide";
 
-interface Props {
+interface Props extends Omit<Trials, "drawn"> {
   document: PlanDocument;
   rehearsal: Rehearsal;
   clock: Clock;
-  curing: Curing;
   /** What is kept: the side tells of it while a change is tried. */
   present: Shown;
-  ghost: Rehearsal | null;
 }
 
 /** With more cameras than these the side folds to an edge, and lies over the board when opened. */
@@ -62,7 +63,8 @@ const ADVICE_AFTER_MS = 450;
 const bandsOf = (scale: Elastic) => scale.bands;
 
 /** Everything that is done on the board: looking, walking, opening a stretch. */
-export function BoardWork({ document, rehearsal, clock, curing, present, ghost }: Props) {
+export function BoardWork(props: Props) {
+  const { document, rehearsal, clock, curing, drafting, present, ghost } = props;
   const { kept, rehearsing } = useTripHere();
   const { kit, plan } = document;
   const frame = useRef<HTMLDivElement>(null);
@@ -73,6 +75,7 @@ export function BoardWork({ document, rehearsal, clock, curing, present, ghost }
   const board = useStretches(frame, rehearsal, hand, first ?? null);
   const { day, days, move } = hand;
   const { open, close, goTo } = board;
+  const corrections = useCorrections();
 
   const wide = kit.cameras.length > SIDE_BESIDE;
   const [beside, setBeside] = useState(false);
@@ -114,6 +117,9 @@ export function BoardWork({ document, rehearsal, clock, curing, present, ghost }
     handAt: hand.now,
     goTo,
     selected: board.selected,
+    document: present.document,
+    clock,
+    corrections,
     openCures,
     fold,
     setFold,
@@ -129,11 +135,15 @@ export function BoardWork({ document, rehearsal, clock, curing, present, ghost }
   };
   const pin = (event: MouseEvent<HTMLElement>) => {
     const at = event.target instanceof Element ? event.target : null;
-    if (at?.closest("[role=gridcell],[role=dialog]") != null) return;
+    if (at?.closest("[role=gridcell],[role=dialog],[role=rowheader],.grip") != null) return;
     hand.point(msUnder(event));
     hand.togglePin();
   };
 
+  const chosen = useMemo(
+    () => (board.many.length > 0 ? board.many : board.selected ? [board.selected] : []),
+    [board.many, board.selected],
+  );
   const picture = useMemo(
     () => ({ document, rehearsal, clock, scale, lanes }),
     [document, rehearsal, clock, scale, lanes],
@@ -177,6 +187,7 @@ export function BoardWork({ document, rehearsal, clock, curing, present, ghost }
       )}
       <section className="board-main" aria-label="Board" ref={frame}>
         {curing.error === null ? null : <p role="alert">{curing.error}</p>}
+        {corrections.error === null ? null : <p role="alert">{corrections.error}</p>}
         {curing.tried === null ? null : <Trying cure={curing.tried} {...curing} />}
         <Controls
           days={days}
@@ -215,23 +226,34 @@ export function BoardWork({ document, rehearsal, clock, curing, present, ghost }
             {...picture}
             window={window}
             handMs={hand.at}
-            selected={board.selected}
+            selected={chosen}
             compact={fold === "stops"}
             ghost={ghost}
           />
           <Grid
             {...later}
             selected={board.selected}
+            many={board.many}
             onSelect={board.select}
+            onSelectMany={board.selectMany}
             onOpen={board.openCell}
+            onOpenMany={board.openCells}
           />
-          {open?.kind === "cell" ? (
+          {open === null ? (
+            <Grips {...picture} present={drafting.base} drafting={drafting} hand={hand} />
+          ) : null}
+          {open?.kind === "cells" ? (
             <StretchStrip
+              key={open.cells.map((one) => `${one.item}/${one.camera}`).join(" ")}
               {...picture}
-              kept={kept}
+              document={present.document}
+              rehearsal={present.rehearsal}
               onClose={close}
-              cell={open.cell}
-              served={serving?.legs.find((one) => one.item === open.cell.item)}
+              cells={open.cells}
+              drafting={drafting}
+              corrections={corrections}
+              handMs={hand.at}
+              served={serving?.legs.find((one) => one.item === open.cells[0]?.item)}
             />
           ) : null}
           {open?.kind === "camera" ? (
@@ -242,6 +264,8 @@ export function BoardWork({ document, rehearsal, clock, curing, present, ghost }
         <BottomLine
           document={document}
           selected={board.selected}
+          many={board.many.length}
+          drafting={drafting.pending}
           pinned={hand.pinned}
           open={open !== null}
           clock={clock}

@@ -6,6 +6,9 @@ import type { Pattern, PlanDocument } from "../../domain/types";
 interface Props {
   document: PlanDocument;
   selected: Cell | null;
+  /** How many are chosen at once. */
+  many: number;
+  drafting: boolean;
   pinned: boolean;
   open: boolean;
   clock: Clock;
@@ -22,17 +25,22 @@ const HOW: Record<Pattern["kind"], string> = {
 };
 
 /** What click and keys would do here. */
-export function BottomLine({ document, selected, pinned, open, clock, handMs }: Props) {
+export function BottomLine(props: Props) {
+  const { document, selected, many, drafting, pinned, open, clock, handMs } = props;
   const camera = document.kit.cameras.find((one) => one.id === selected?.camera);
   const item = document.trip.items.find((one) => one.id === selected?.item);
   const asked = selected ? assignmentAt(document.plan, selected.camera, selected.item) : undefined;
   const what =
-    camera && item
-      ? `${camera.name}, ${item.name}, ${asked ? HOW[asked.pattern.kind] : "not asked"}.`
-      : "";
-  const does = open
-    ? "Each change is kept at once and is one step that undo takes back. Esc closes."
-    : `Enter or click: change how it records. N: next gap. C: its cures. F: fold. ${pinned ? `Hand pinned at ${clock.time(handMs)}: click the rails to free it.` : "Click the rails: pin the hand."} ?: every command.`;
+    many > 1
+      ? `${String(many)} stretches.`
+      : camera && item
+        ? `${camera.name}, ${item.name}, ${asked ? HOW[asked.pattern.kind] : "not asked"}.`
+        : "";
+  const does = drafting
+    ? "Ctrl+Enter or Keep: one step that undo takes back. Esc: as it was. Going elsewhere keeps it."
+    : open
+      ? "A change is rehearsed and drawn before it is kept. Esc closes."
+      : `Enter or click: change how it records. N: next gap. C: its cures. F: fold. ${pinned ? `Hand pinned at ${clock.time(handMs)}: click the rails to free it.` : "Click the rails: pin the hand."} ?: every command.`;
   return (
     <p className="bottom-line label">
       <strong>{what}</strong> <span>{does}</span>

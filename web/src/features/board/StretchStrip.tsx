@@ -1,40 +1,33 @@
-import { memo, useCallback, useDeferredValue, useMemo } from "react";
+import { useCallback, useDeferredValue, useMemo } from "react";
 import type { KeptTrip } from "../../api/keptTrip";
+import type { Corrections } from "../../app/useCorrections";
 import type { Cell } from "../../board/Drawing";
 import type { Clock } from "../../domain/clock";
-import {
-  assignmentAt,
-  cameraPlan,
-  freshAssignment,
-  withAssignment,
-  withoutAssignment,
-} from "../../domain/edits";
-import { PATTERNS, patternOf } from "../../domain/patterns";
-import {
-  ANGLES,
-  type Assignment,
-  type Camera,
-  type CameraPlan,
-  FEATURES,
-  IMPORTANCES,
-  type LegServed,
-  type Mount,
-  MOUNTS,
-  type Pattern,
-  type Plan,
-  type PlanDocument,
-  type Rehearsal,
+import { cameraPlan } from "../../domain/edits";
+import { PATTERNS } from "../../domain/patterns";
+import type {
+  Assignment,
+  Item,
+  LegServed,
+  Plan,
+  PlanDocument,
+  Rehearsal,
 } from "../../domain/types";
 import type { Elastic } from "../../scale/elastic";
 import { type Lanes, stripLeft } from "../../scale/lanes";
-import { CheckIn, ChoiceIn, Pick } from "../../ui/fields";
+import { Pick } from "../../ui/fields";
+import { Asked } from "./Asked";
 import { CopyHere } from "./CopyHere";
-import { PatternFields } from "./PatternFields";
+import { DraftFoot } from "./DraftFoot";
+import { alternativesOf, type Chosen, chosenOf, type How, withHow, withPart } from "./editing";
+import { LegTools } from "./LegTools";
+import { MovesHere } from "./MovesHere";
 import { Picture } from "./Picture";
 import { Serves } from "./Serves";
 import { Strip } from "./Strip";
 import { SwapHere } from "./SwapHere";
 import { useDifferences } from "./useDifferences";
+import type { Drafting } from "./useTrial";
 
 export interface StripProps {
   document: PlanDocument;
@@ -45,74 +38,102 @@ export interface StripProps {
   onClose: () => void;
 }
 
-type How = "off" | Pattern["kind"];
+interface Props extends Omit<StripProps, "kept"> {
+  cells: readonly Cell[];
+  scale: Elastic;
+  drafting: Drafting;
+  corrections: Corrections;
+  served: LegServed | undefined;
+  handMs: number;
+}
 
-/** How one camera records on one leg or stop. Every change is kept at once, one undo step each. */
-export function StretchStrip({
+/**
+ * How cameras record on one or several legs and stops. A change is rehearsed and drawn over what
+ * is; keeping it is one step, leaving it changes nothing.
+ */
+export function StretchStrip(props: Props) {
+  const { document, lanes, scale, drafting, cells, onClose } = props;
+  const { kit } = document;
+  const { plan } = drafting.doc;
+  const chosen = useMemo(() => chosenOf(kit, plan, cells), [kit, plan, cells]);
+  const band = scale.bands.find((one) => cells.some((cell) => cell.item === one.id));
+  const item = drafting.doc.trip.items.find((one) => one.id === cells[0]?.item);
+  if (chosen === null || item === undefined || band === undefined) return null;
+  const place = kit.cameras.indexOf(chosen.lead);
+  return (
+    <Strip
+      title={titleOf(chosen, document, cells)}
+      left={stripLeft(lanes, place)}
+      top={band.y0}
+      phone={lanes.phone}
+      onClose={() => {
+        drafting.keep();
+        onClose();
+      }}
+      onLeave={() => {
+        drafting.leave();
+        onClose();
+      }}
+      onKeep={drafting.keep}
+      foot={<DraftFoot drafting={drafting} />}
+    >
+      <Editor {...props} chosen={chosen} item={item} />
+    </Strip>
+  );
+}
+
+function titleOf(chosen: Chosen, document: PlanDocument, cells: readonly Cell[]): string {
+  const itemName = (id: string | undefined) =>
+    document.trip.items.find((one) => one.id === id)?.name ?? "";
+  const [first] = cells;
+  if (cells.length === 1) return `${chosen.lead.name}, ${itemName(first?.item)}`;
+  if (cells.every((one) => one.item === first?.item))
+    return `${itemName(first?.item)}, ${String(cells.length)} cameras`;
+  const whose = chosen.camera === null ? "of several cameras" : `of ${chosen.lead.name}`;
+  return `${String(cells.length)} stretches ${whose}`;
+}
+
+function Editor({
   document,
   rehearsal,
   clock,
-  kept,
-  lanes,
-  onClose,
-  cell,
-  scale,
+  drafting,
+  corrections,
+  cells,
   served,
-}: StripProps & { cell: Cell; scale: Elastic; served: LegServed | undefined }) {
-  const place = document.kit.cameras.findIndex((one) => one.id === cell.camera);
-  const camera = document.kit.cameras[place];
-  const item = document.trip.items.find((one) => one.id === cell.item);
-  const band = scale.bands.find((one) => one.id === cell.item);
-  const plan = kept.state?.plan ?? document.plan;
-  const asked = assignmentAt(plan, cell.camera, cell.item);
-  const alternatives = useMemo(
-    () => (camera ? alternativesOf(document.plan, camera, cell.item) : new Map<string, Plan>()),
-    [document, camera, cell.item],
-  );
+  handMs,
+  onClose,
+  chosen,
+  item,
+}: Props & { chosen: Chosen; item: Item }) {
+  const { kit } = document;
+  const { plan } = drafting.doc;
+  const { asked, lead, camera } = chosen;
+  const alone = cells.length === 1;
+  const settled = useDeferredValue(plan);
+  const alternatives = useMemo(() => alternativesOf(kit, settled, chosen), [kit, settled, chosen]);
   const differences = useDeferredValue(useDifferences(document, rehearsal, alternatives));
-  const { edit } = kept;
+  const { change } = drafting;
   const editPlan = useCallback(
-    (change: (old: Plan) => Plan) => edit((doc) => ({ ...doc, plan: change(doc.plan) })),
-    [edit],
+    (edit: (old: Plan) => Plan) => change((doc) => ({ ...doc, plan: edit(doc.plan) })),
+    [change],
   );
   const put = useCallback(
-    (part: Partial<Assignment>) => {
-      if (camera === undefined) return;
-      editPlan((old) => {
-        const now = assignmentAt(old, camera.id, cell.item);
-        return withAssignment(old, {
-          ...(now ?? freshAssignment(old, camera, cell.item)),
-          ...part,
-        });
-      });
-    },
-    [editPlan, camera, cell.item],
+    (part: Partial<Assignment>) => editPlan((old) => withPart(kit, old, cells, part)),
+    [editPlan, kit, cells],
   );
-  if (camera === undefined || item === undefined || band === undefined) return null;
-
-  const pick = (how: How) => {
-    if (how === "off") editPlan((old) => withoutAssignment(old, camera.id, item.id));
-    else put({ pattern: patternOf(how, asked) });
-  };
+  const pick = (how: How) => editPlan((old) => withHow(kit, old, cells, how));
   const note = (how: How) =>
     how === (asked?.pattern.kind ?? "off")
       ? "now"
       : (differences.get(how)?.replace(" · ", "\n") ?? "");
-  const left = stripLeft(lanes, place);
-  const end = rehearsal.items.find((one) => one.id === item.id);
+  const laid = rehearsal.items.filter((one) => cells.some((cell) => cell.item === one.id));
+  const shared = { camera: lead, item: item.id, plan, document, editPlan };
   return (
-    <Strip
-      title={`${camera.name}, ${item.name}`}
-      left={left}
-      top={band.y0}
-      phone={lanes.phone}
-      onClose={onClose}
-    >
-      {end ? (
-        <p className="strip-when label">
-          {clock.full(end.start_ms)} to {clock.time(end.end_ms)}
-        </p>
-      ) : null}
+    <>
+      <p className="strip-when label">
+        {clock.full(laid[0]?.start_ms ?? 0)} to {clock.time(laid.at(-1)?.end_ms ?? 0)}
+      </p>
       <Pick
         label="How it records"
         value={asked?.pattern.kind ?? "off"}
@@ -122,162 +143,47 @@ export function StretchStrip({
         ]}
         onPick={pick}
       />
-      <Serves document={document} leg={served} camera={camera.id} asked={asked} put={put} />
+      {alone ? (
+        <Serves document={document} leg={served} camera={lead.id} asked={asked} put={put} />
+      ) : null}
       {asked ? (
         <Asked
-          camera={camera}
+          camera={lead}
+          ofOne={camera !== null}
           asked={asked}
           put={put}
           differences={differences}
-          carried={cameraPlan(plan, camera.id)}
+          carried={cameraPlan(plan, lead.id)}
         />
       ) : null}
-      {asked ? (
+      {asked && alone ? (
         <details className="strip-more">
           <summary>Light and settings</summary>
-          <Picture document={document} camera={camera.id} item={item.id} />
+          <Picture document={{ ...document, plan }} camera={lead.id} item={item.id} />
         </details>
       ) : null}
-      {item.kind === "stop" || item.hands === "free" ? (
-        <SwapHere
-          camera={camera}
-          item={item.id}
-          plan={plan}
+      {alone && (item.kind === "stop" || item.hands === "free") ? <SwapHere {...shared} /> : null}
+      {alone && item.kind === "stop" ? <CopyHere {...shared} /> : null}
+      {alone ? (
+        <MovesHere
           document={document}
+          rehearsal={rehearsal}
+          clock={clock}
+          cell={{ camera: lead.id, item: item.id }}
           editPlan={editPlan}
         />
       ) : null}
-      {item.kind === "stop" ? (
-        <CopyHere
-          camera={camera}
-          item={item.id}
-          plan={plan}
-          document={document}
-          editPlan={editPlan}
+      {alone && item.kind === "leg" ? (
+        <LegTools
+          leg={item}
+          trip={drafting.doc.trip}
+          rehearsal={rehearsal}
+          clock={clock}
+          handMs={handMs}
+          corrections={corrections}
+          onDone={onClose}
         />
       ) : null}
-    </Strip>
+    </>
   );
-}
-
-interface AskedProps {
-  camera: Camera;
-  asked: Assignment;
-  put: (part: Partial<Assignment>) => void;
-  differences: ReadonlyMap<string, string>;
-  carried: CameraPlan;
-}
-
-const Asked = memo(function Asked({ camera, asked, put, differences, carried }: AskedProps) {
-  const mode = camera.modes.find((one) => one.id === asked.mode);
-  const allowed = FEATURES.filter(
-    (name) => mode?.features?.includes(name) === true || asked.features?.includes(name) === true,
-  );
-  const modes = camera.modes.map((one) => {
-    const difference = differences.get(`mode:${one.id}`);
-    return {
-      value: one.id,
-      name:
-        difference === undefined || one.id === asked.mode
-          ? one.name
-          : `${one.name}   ${difference}`,
-    };
-  });
-  return (
-    <div className="strip-fields">
-      <PatternFields pattern={asked.pattern} put={put} />
-      {camera.presets.length === 0 ? null : (
-        <ChoiceIn
-          label="Preset"
-          value={asked.preset ?? ""}
-          choices={[
-            { value: "", name: "none" },
-            ...camera.presets.map((one) => ({
-              value: one.id,
-              name: `${String(one.slot)} ${one.name}`,
-            })),
-          ]}
-          onCommit={(value) => {
-            const preset = camera.presets.find((one) => one.id === value);
-            put(preset ? { preset: preset.id, mode: preset.mode } : { preset: null });
-          }}
-          width="100%"
-        />
-      )}
-      <ChoiceIn
-        label="Mode"
-        value={asked.mode}
-        choices={modes}
-        onCommit={(value) => put({ mode: value })}
-        width="100%"
-      />
-      <ChoiceIn
-        label="Set-up"
-        value={asked.set_up}
-        choices={camera.set_ups.map((one) => ({ value: one.id, name: one.name }))}
-        onCommit={(set_up) => put({ set_up })}
-        width="100%"
-      />
-      <Pick
-        label="Importance"
-        value={asked.importance ?? "want"}
-        choices={IMPORTANCES.map((value) => ({ value, name: value }))}
-        onPick={(importance) => put({ importance })}
-      />
-      {allowed.length > 0 ? (
-        <div className="strip-checks" role="group" aria-label="Features that are on">
-          {allowed.map((name) => (
-            <CheckIn
-              key={name}
-              label={name}
-              value={asked.features?.includes(name) === true}
-              onCommit={(on) =>
-                put({
-                  features: FEATURES.filter((one) =>
-                    one === name ? on : asked.features?.includes(one) === true,
-                  ),
-                })
-              }
-            />
-          ))}
-        </div>
-      ) : null}
-      <ChoiceIn
-        label="Angle"
-        value={asked.angle ?? ""}
-        choices={[
-          { value: "", name: `as carried: ${ANGLES[carried.angle]}` },
-          ...Object.entries(ANGLES).map(([value, name]) => ({ value, name })),
-        ]}
-        onCommit={(value) => put({ angle: value === "" ? null : (value as keyof typeof ANGLES) })}
-        width="100%"
-      />
-      <ChoiceIn
-        label="Mount"
-        value={asked.mount ?? ""}
-        choices={[
-          { value: "", name: `as carried: ${MOUNTS[carried.mount]}` },
-          ...Object.entries(MOUNTS).map(([value, name]) => ({ value, name })),
-        ]}
-        onCommit={(value) => put({ mount: value === "" ? null : (value as Mount) })}
-        width="100%"
-      />
-    </div>
-  );
-});
-
-/** The plans that the strip's buttons would make, by button. */
-function alternativesOf(plan: Plan, camera: Camera, item: string): Map<string, Plan> {
-  const asked = assignmentAt(plan, camera.id, item);
-  const base = asked ?? freshAssignment(plan, camera, item);
-  const made = new Map<string, Plan>();
-  if (asked !== undefined)
-    for (const mode of camera.modes)
-      if (mode.id !== asked.mode)
-        made.set(`mode:${mode.id}`, withAssignment(plan, { ...asked, mode: mode.id }));
-  for (const how of PATTERNS)
-    if (asked?.pattern.kind !== how)
-      made.set(how, withAssignment(plan, { ...base, pattern: patternOf(how, asked) }));
-  if (asked !== undefined) made.set("off", withoutAssignment(plan, camera.id, item));
-  return made;
 }

@@ -14,11 +14,18 @@ interface Props {
   top: number;
   phone: boolean;
   onClose: () => void;
+  /** What Escape does, where it is not closing. */
+  onLeave?: () => void;
+  /** What Ctrl+Enter does. */
+  onKeep?: () => void;
+  /** Stays in sight at the lower edge. */
+  foot?: ReactNode;
   children: ReactNode;
 }
 
 /** A narrow sheet in the lane's gutter; on a phone it rises from the lower edge. Esc closes it. */
-export function Strip({ title, left, top, phone, onClose, children }: Props) {
+export function Strip(props: Props) {
+  const { title, left, top, phone, onClose, onLeave, onKeep, foot, children } = props;
   const sheet = useRef<HTMLDivElement>(null);
   const [lift, setLift] = useState(0);
   useEffect(() => {
@@ -36,7 +43,10 @@ export function Strip({ title, left, top, phone, onClose, children }: Props) {
   const onKey = (event: KeyboardEvent) => {
     if (event.key === "Escape") {
       event.stopPropagation();
-      onClose();
+      (onLeave ?? onClose)();
+    } else if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) {
+      event.preventDefault();
+      onKeep?.();
     }
   };
   return (
@@ -55,6 +65,7 @@ export function Strip({ title, left, top, phone, onClose, children }: Props) {
         </button>
       </div>
       {children}
+      {foot}
     </div>
   );
 }

@@ -1,16 +1,20 @@
 import { useMemo } from "react";
 import { useCommands } from "../../app/commands";
+import type { Corrections } from "../../app/useCorrections";
 import type { Cell } from "../../board/Drawing";
-import type { DayWindow } from "../../domain/clock";
-import { lossesInOrder } from "../../domain/moment";
-import type { Loss, Rehearsal } from "../../domain/types";
+import type { Clock, DayWindow } from "../../domain/clock";
+import { type Problem, problemsOf } from "../../domain/problems";
+import type { Loss, PlanDocument, Rehearsal } from "../../domain/types";
 import type { Fold } from "../../scale/elastic";
 
 interface Wanted {
+  document: PlanDocument;
   rehearsal: Rehearsal;
+  clock: Clock;
   handAt: () => number;
   goTo: (cell: Cell, ms: number) => void;
   selected: Cell | null;
+  corrections: Corrections;
   openCures: (loss: Loss) => void;
   fold: Fold;
   setFold: (fold: Fold) => void;
@@ -19,40 +23,47 @@ interface Wanted {
   chooseDay: (number: number) => void;
 }
 
-/** The board's commands: gaps, folds, days. Letters work while the board is focused. */
-export function useBoardCommands({
-  rehearsal,
-  handAt,
-  goTo,
-  selected,
-  openCures,
-  fold,
-  setFold,
-  days,
-  dayNumber,
-  chooseDay,
-}: Wanted): void {
-  const commands = useMemo(() => {
-    const losses = lossesInOrder(rehearsal);
-    const any = losses.length > 0;
-    const here = losses.find(
-      (loss) => loss.camera === selected?.camera && loss.item === selected.item,
-    );
-    const go = (pick: (at: number) => Loss | undefined) => () => {
-      const loss = pick(handAt());
-      if (loss) goTo({ camera: loss.camera, item: loss.item }, loss.start_ms);
+/** The board's commands: problems, folds, days, and what the hand and the grips do. */
+export function useBoardCommands(wanted: Wanted): void {
+  const looking = useLooking(wanted);
+  const pulling = usePulling(wanted);
+  useCommands(
+    "board",
+    useMemo(() => [...looking, ...pulling], [looking, pulling]),
+  );
+}
+
+function useLooking(wanted: Wanted) {
+  const { rehearsal, handAt, goTo, selected, openCures, fold, setFold } = wanted;
+  const { days, dayNumber, chooseDay } = wanted;
+  return useMemo(() => {
+    const problems = problemsOf(rehearsal);
+    const any = problems.length > 0;
+    const loss = rehearsal.cameras
+      .flatMap((one) => one.losses)
+      .find((one) => one.camera === selected?.camera && one.item === selected.item);
+    const isHere = (one: Problem) =>
+      one.cell.camera === selected?.camera && one.cell.item === selected.item;
+    const go = (by: 1 | -1) => () => {
+      const here = problems.findIndex((one) => isHere(one) && one.ms <= handAt());
+      const at = handAt();
+      const next =
+        here >= 0
+          ? problems[(here + by + problems.length) % problems.length]
+          : by > 0
+            ? (problems.find((one) => one.ms > at) ?? problems[0])
+            : (problems.findLast((one) => one.ms < at) ?? problems.at(-1));
+      if (next) goTo(next.cell, next.ms);
     };
-    const next = go((at) => losses.find((loss) => loss.start_ms > at) ?? losses[0]);
-    const before = go((at) => losses.findLast((loss) => loss.start_ms < at) ?? losses.at(-1));
     return [
-      { name: "Next gap", keys: "N", allowed: any, run: next },
-      { name: "Gap before", keys: "P", allowed: any, run: before },
+      { name: "Next gap or finding", keys: "N", allowed: any, run: go(1) },
+      { name: "Gap or finding before", keys: "P", allowed: any, run: go(-1) },
       {
         name: "Cures of the gap here",
         keys: "C",
-        allowed: here !== undefined,
+        allowed: loss !== undefined,
         run: () => {
-          if (here) openCures(here);
+          if (loss) openCures(loss);
         },
       },
       {
@@ -75,5 +86,101 @@ export function useBoardCommands({
       },
     ];
   }, [rehearsal, handAt, goTo, selected, openCures, fold, setFold, days, dayNumber, chooseDay]);
-  useCommands("board", commands);
+}
+
+const LEAST_S = 60;
+
+function usePulling({ document, rehearsal, clock, handAt, selected, corrections }: Wanted) {
+  return useMemo(() => {
+    const grip = (mark: string) => () =>
+      globalThis.document.querySelector<HTMLElement>(`[data-grip="${mark}"]`)?.focus();
+    const place = document.trip.items.findIndex((one) => one.id === selected?.item);
+    const item = document.trip.items[place];
+    const cell = selected === null ? "" : `${selected.item}/${selected.camera}`;
+    const stretch = () => {
+      const ends = [...globalThis.document.querySelectorAll<HTMLElement>("[data-grip]")];
+      return (end: "first" | "last") => {
+        const mine = ends.filter((one) => {
+          const [what, , camera] = (one.dataset["grip"] ?? "").split("/");
+          return what === end && camera === selected?.camera;
+        });
+        const top = (one: HTMLElement) => one.getBoundingClientRect().top;
+        const at = globalThis.document
+          .querySelector(`[data-cell="${cell}"]`)
+          ?.getBoundingClientRect();
+        const near = mine
+          .map((one) => ({
+            one,
+            away: Math.abs(top(one) - (end === "first" ? (at?.top ?? 0) : (at?.bottom ?? 0))),
+          }))
+          .sort((a, b) => a.away - b.away)[0];
+        near?.one.focus();
+      };
+    };
+    const moves = rehearsal.moves.some(
+      (one) => one.item === selected?.item && one.camera === selected.camera,
+    );
+    const onLeg = item?.kind === "leg";
+    const laid = rehearsal.items.find((one) => one.id === item?.id);
+    const after_s = () => {
+      const length = item?.duration_s ?? 0;
+      const start = laid?.start_ms ?? 0;
+      const inside = handAt() > start && handAt() < (laid?.end_ms ?? 0);
+      const wanted = inside ? (handAt() - start) / 1000 : length / 2;
+      return Math.round(Math.min(Math.max(wanted, LEAST_S), length - LEAST_S));
+    };
+    const long = onLeg && item.duration_s >= 2 * LEAST_S;
+    const id = item?.id ?? "";
+    return [
+      {
+        name: "Move the hands’ work here to another stop",
+        keys: "M",
+        allowed: moves,
+        run: grip(`move/${cell}`),
+      },
+      {
+        name: "Pull the stretch’s end",
+        keys: "E",
+        allowed: selected !== null,
+        run: () => stretch()("last"),
+      },
+      {
+        name: "Pull the stretch’s start",
+        keys: "B",
+        allowed: selected !== null,
+        run: () => stretch()("first"),
+      },
+      {
+        name: "How long it takes",
+        keys: "L",
+        allowed: item !== undefined,
+        run: grip(`time/${id}`),
+      },
+      {
+        name: `Split the leg at the hand`,
+        keys: "S",
+        allowed: long,
+        run: () => corrections.correct({ kind: "cut", item: id, after_s: after_s() }),
+      },
+      {
+        name: "A halt at the hand",
+        keys: "H",
+        allowed: long,
+        run: () =>
+          corrections.correct({
+            kind: "halt",
+            item: id,
+            after_s: after_s(),
+            name: `Halt ${clock.time((laid?.start_ms ?? 0) + after_s() * 1000)}`,
+            duration_s: 900,
+          }),
+      },
+      {
+        name: "Join the leg with the next",
+        keys: "J",
+        allowed: onLeg && document.trip.items.slice(place + 1).some((one) => one.kind === "leg"),
+        run: () => corrections.correct({ kind: "merge", item: id }),
+      },
+    ];
+  }, [document, rehearsal, clock, handAt, selected, corrections]);
 }

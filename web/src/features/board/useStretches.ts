@@ -1,16 +1,24 @@
 import { type RefObject, useCallback, useState } from "react";
 import type { Cell } from "../../board/Drawing";
+import { sameCell } from "../../board/selection";
 import type { Rehearsal } from "../../domain/types";
 import type { Hand } from "./useHand";
 
 export type Open =
-  { kind: "cell"; cell: Cell } | { kind: "camera"; camera: string } | { kind: "plan" } | null;
+  | { kind: "cells"; cells: readonly Cell[] }
+  | { kind: "camera"; camera: string }
+  | { kind: "plan" }
+  | null;
 
 export interface Stretches {
   selected: Cell | null;
+  /** More than one cell chosen at once; empty when only one is. */
+  many: readonly Cell[];
   open: Open;
   select: (cell: Cell) => void;
+  selectMany: (cells: readonly Cell[], focus: Cell) => void;
   openCell: (cell: Cell) => void;
+  openCells: (cells: readonly Cell[]) => void;
   openCamera: (camera: string) => void;
   openPlan: () => void;
   close: () => void;
@@ -18,7 +26,9 @@ export interface Stretches {
   goTo: (cell: Cell, ms: number) => void;
 }
 
-/** Which cell of the board is selected, and which strip is open. */
+const NONE: readonly Cell[] = [];
+
+/** Which cells of the board are selected, and which strip is open. */
 export function useStretches(
   frame: RefObject<HTMLElement | null>,
   rehearsal: Rehearsal,
@@ -27,6 +37,7 @@ export function useStretches(
 ): Stretches {
   const { pinned, point, move, now, day } = hand;
   const [selected, setSelected] = useState<Cell | null>(first);
+  const [many, setMany] = useState<readonly Cell[]>(NONE);
   const [open, setOpen] = useState<Open>(null);
   const focus = useCallback(
     ({ item, camera }: Cell) =>
@@ -37,12 +48,13 @@ export function useStretches(
     (cell: Cell, ms: number) => {
       move(ms);
       setSelected(cell);
+      setMany(NONE);
       setOpen(null);
       requestAnimationFrame(() => focus(cell));
     },
     [focus, move],
   );
-  const select = useCallback(
+  const bring = useCallback(
     (cell: Cell) => {
       setSelected(cell);
       const laid = rehearsal.items.find((one) => one.id === cell.item);
@@ -51,15 +63,48 @@ export function useStretches(
     },
     [rehearsal, pinned, now, point, day.startMs],
   );
-  const openCell = useCallback((cell: Cell) => {
-    setSelected(cell);
-    setOpen({ kind: "cell", cell });
+  const select = useCallback(
+    (cell: Cell) => {
+      setMany(NONE);
+      bring(cell);
+    },
+    [bring],
+  );
+  const selectMany = useCallback(
+    (cells: readonly Cell[], at: Cell) => {
+      setMany(cells.length > 1 ? cells : NONE);
+      bring(at);
+    },
+    [bring],
+  );
+  const openCells = useCallback((cells: readonly Cell[]) => {
+    const [lead] = cells;
+    if (lead === undefined) return;
+    setSelected(lead);
+    setMany(cells.length > 1 ? cells : NONE);
+    setOpen({ kind: "cells", cells });
   }, []);
+  const openCell = useCallback(
+    (cell: Cell) => openCells(many.some((one) => sameCell(one, cell)) ? many : [cell]),
+    [openCells, many],
+  );
   const openCamera = useCallback((camera: string) => setOpen({ kind: "camera", camera }), []);
   const openPlan = useCallback(() => setOpen({ kind: "plan" }), []);
   const close = useCallback(() => {
     setOpen(null);
-    if (open?.kind === "cell") focus(open.cell);
+    if (open?.kind === "cells" && open.cells[0]) focus(open.cells[0]);
   }, [focus, open]);
-  return { selected, open, select, openCell, openCamera, openPlan, close, goTo };
+  return {
+    selected,
+    many,
+    open,
+    select,
+    selectMany,
+    openCell,
+    openCells,
+    openCamera,
+    openPlan,
+    close,
+    goTo,
+  };
 }

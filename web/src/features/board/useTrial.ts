@@ -1,50 +1,146 @@
-import { useQueryClient } from "@tanstack/react-query";
-import { useCallback, useMemo, useRef, useState } from "react";
+import { replaceEqualDeep, useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { Pump } from "../../api/pump";
 import { keepKit } from "../../api/queries";
-import { rehearseAside } from "../../api/rehearsals";
+import { rehearse } from "../../api/rehearsals";
 import type { Shown } from "../../api/useRehearsal";
 import { useTripHere } from "../../app/TripContext";
 import { keptCure, withCure } from "../../domain/cures";
+import { differenceText } from "../../domain/difference";
+import type { TripAndPlan } from "../../domain/edits";
+import { nameOfCamera } from "../../domain/moment";
+import { withoutWays } from "../../domain/track";
 import type { Cure, CureTarget, PlanDocument, Rehearsal, TripState } from "../../domain/types";
 import type { Curing } from "./Cures";
 
-/** A cure that the board shows and nobody has kept, and how it is kept or left. */
-export function useTrial(shown: Shown): { curing: Curing; drawn: Shown; ghost: Rehearsal | null } {
+type Edit = (doc: TripAndPlan) => TripAndPlan;
+
+/** A change of trip and plan that is rehearsed and drawn, and kept as one step or left. */
+export interface Drafting {
+  /** Trip and plan as they are kept. */
+  base: TripAndPlan;
+  /** Trip and plan with the change. */
+  doc: TripAndPlan;
+  pending: boolean;
+  /** What it gains and costs; null until it has been rehearsed. */
+  difference: string | null;
+  headline: string;
+  /** The difference belongs to an earlier moment of a drag. */
+  late: boolean;
+  /** Change more. */
+  change: (edit: Edit) => void;
+  /** Change this instead of what was tried before. */
+  put: (edit: Edit) => void;
+  keep: () => void;
+  leave: () => void;
+}
+
+/** A change that the board shows and nobody has kept: a cure, or edits of a draft. */
+interface Trial {
+  cure: Cure | null;
+  edits: readonly Edit[];
+  doc: TripAndPlan;
+  document: PlanDocument;
+}
+
+interface Told {
+  of: Trial;
+  rehearsal: Rehearsal;
+}
+
+export interface Trials {
+  curing: Curing;
+  drafting: Drafting;
+  drawn: Shown;
+  ghost: Rehearsal | null;
+}
+
+/** What is tried over what is kept. */
+export function useTrial(shown: Shown): Trials {
   const { id, kept } = useTripHere();
   const cache = useQueryClient();
-  const [trial, setTrial] = useState<(Shown & { cure: Cure; of: PlanDocument }) | null>(null);
+  const { edit, state } = kept;
+  const base = useMemo<TripAndPlan>(
+    () => ({
+      trip: state?.trip ?? shown.document.trip,
+      plan: state?.plan ?? shown.document.plan,
+    }),
+    [state?.trip, state?.plan, shown.document],
+  );
+  const kit = state?.kit ?? shown.document.kit;
+  const [trial, setTrial] = useState<Trial | null>(null);
+  const [told, setTold] = useState<Told | null>(null);
   const [open, setOpen] = useState<CureTarget | null>(null);
   const [error, setError] = useState<string | null>(null);
   const fail = useCallback(
     (problem: unknown) => setError(problem instanceof Error ? problem.message : String(problem)),
     [],
   );
-  const newest = useRef(0);
+  const newest = useRef<Trial | null>(null);
+  const [pump] = useState(
+    () =>
+      new Pump<Trial, Rehearsal>(
+        (asked) => rehearse(asked.document),
+        (rehearsal, of) => {
+          performance.mark("tumbrel-tried");
+          if (newest.current === null) return;
+          setError(null);
+          setTold((old) => ({ of, rehearsal: replaceEqualDeep(old?.rehearsal, rehearsal) }));
+        },
+        (problem, newest) => {
+          if (newest) fail(problem);
+        },
+      ),
+  );
+  const show = useCallback(
+    (next: Trial | null) => {
+      newest.current = next;
+      setTrial(next);
+      setError(null);
+      if (next === null) setTold(null);
+      else pump.push(next);
+    },
+    [pump],
+  );
+
+  const draft = useCallback(
+    (edits: readonly Edit[]) => {
+      const doc = edits.reduce((before, one) => one(before), base);
+      const document = { tumbrel: 1 as const, kit, trip: withoutWays(doc.trip), plan: doc.plan };
+      show({ cure: null, edits, doc, document });
+    },
+    [base, kit, show],
+  );
+  // what is kept changed under a draft (undo, another tab): the draft is of the new state
+  const drafted = useRef(base);
+  useEffect(() => {
+    if (drafted.current === base) return;
+    drafted.current = base;
+    const now = newest.current;
+    if (now !== null && now.cure === null) draft(now.edits);
+    else if (now !== null) show(null);
+  }, [base, draft, show]);
+
+  const keepDraft = useCallback(() => {
+    const now = newest.current;
+    if (now === null || now.cure !== null) return;
+    show(null);
+    edit((doc) => now.edits.reduce((before, one) => one(before), doc));
+  }, [edit, show]);
+  useKeptOnLeaving(keepDraft);
+
   const { document } = shown;
   const onTry = useCallback(
     (cure: Cure | null) => {
-      newest.current += 1;
-      const mine = newest.current;
-      if (cure === null) {
-        setTrial(null);
-        return;
-      }
-      const changed = withCure(document, cure);
-      setError(null);
-      rehearseAside(changed)
-        .then((rehearsal) => {
-          if (mine !== newest.current) return;
-          setTrial({ document: changed, rehearsal, cure, of: document });
-        })
-        .catch(fail);
+      keepDraft();
+      if (cure === null) show(null);
+      else show({ cure, edits: [], doc: base, document: withCure(document, cure) });
     },
-    [document, fail],
+    [base, document, keepDraft, show],
   );
-  const { edit, state } = kept;
   const onKeep = useCallback(
     (cure: Cure) => {
-      setTrial(null);
-      setError(null);
+      show(null);
       // a cure is of what was rehearsed: an edit made since must not be lost with it
       if (state === undefined || state.plan !== document.plan) return;
       if (cure.trip != null || cure.plan != null) edit((doc) => keptCure(doc, cure));
@@ -56,20 +152,21 @@ export function useTrial(shown: Shown): { curing: Curing; drawn: Shown; ghost: R
         })
         .catch(fail);
     },
-    [cache, document, edit, fail, id, state],
+    [cache, document, edit, fail, id, show, state],
   );
-  // an edit made meanwhile leaves the trial behind
-  const still = trial !== null && trial.of === document ? trial : null;
-  const trip = state?.trip;
-  const whole = useMemo<PlanDocument>(
-    () => (trip === undefined ? document : { ...document, trip }),
-    [trip, document],
+
+  const fresh = trial !== null && told !== null && told.of.cure === trial.cure ? told : null;
+  // what is the same stays the same object, so that only ropes that change are drawn anew
+  const rehearsal = useMemo(
+    () => (fresh === null ? null : replaceEqualDeep(shown.rehearsal, fresh.rehearsal)),
+    [shown.rehearsal, fresh],
   );
-  const curing = useMemo(
+  const whole = useMemo<PlanDocument>(() => ({ ...document, trip: base.trip }), [base, document]);
+  const curing = useMemo<Curing>(
     () => ({
       document: whole,
-      tried: still?.cure ?? null,
-      headline: still?.rehearsal.verdict.headline ?? "",
+      tried: trial?.cure != null && rehearsal !== null ? trial.cure : null,
+      headline: rehearsal?.verdict.headline ?? "",
       error,
       onTry,
       onKeep,
@@ -79,18 +176,57 @@ export function useTrial(shown: Shown): { curing: Curing; drawn: Shown; ghost: R
         setOpen(target);
       },
     }),
-    [whole, still, error, onTry, onKeep, open],
+    [whole, trial, rehearsal, error, onTry, onKeep, open],
+  );
+  const pending = trial !== null && trial.cure === null;
+  const drafting = useMemo<Drafting>(
+    () => ({
+      base,
+      doc: pending ? trial.doc : base,
+      pending,
+      difference:
+        pending && rehearsal !== null
+          ? differenceText(shown.rehearsal, rehearsal, (one) => nameOfCamera(document, one))
+          : null,
+      headline: rehearsal?.verdict.headline ?? "",
+      late: fresh?.of !== trial,
+      change: (more) => draft([...(newest.current?.edits ?? []), more]),
+      put: (instead) => draft([instead]),
+      keep: keepDraft,
+      leave: () => show(null),
+    }),
+    [pending, trial, base, rehearsal, shown.rehearsal, document, fresh, draft, keepDraft, show],
   );
   // over the same times the change is drawn upon what is; with other times it is drawn instead
-  const over = still !== null && sameTimes(still.rehearsal, shown.rehearsal);
-  return {
-    curing,
-    drawn: still === null || over ? shown : still,
-    ghost: over ? still.rehearsal : null,
-  };
+  const over = rehearsal !== null && sameTimes(rehearsal, shown.rehearsal);
+  const drawn = useMemo(
+    () =>
+      fresh === null || rehearsal === null || over
+        ? shown
+        : { document: fresh.of.document, rehearsal },
+    [fresh, rehearsal, over, shown],
+  );
+  return { curing, drafting, drawn, ghost: over ? rehearsal : null };
+}
+
+/** Going to another place, or closing the page, keeps what was drafted: nothing is lost. */
+function useKeptOnLeaving(keep: () => void): void {
+  const now = useRef(keep);
+  useEffect(() => {
+    now.current = keep;
+  }, [keep]);
+  useEffect(() => {
+    const leaving = () => now.current();
+    addEventListener("pagehide", leaving);
+    return () => {
+      removeEventListener("pagehide", leaving);
+      leaving();
+    };
+  }, []);
 }
 
 function sameTimes(one: Rehearsal, other: Rehearsal): boolean {
+  if (one.items === other.items) return true;
   return (
     one.items.length === other.items.length &&
     one.items.every((item, place) => {

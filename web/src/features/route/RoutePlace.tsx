@@ -21,7 +21,7 @@ import { rowPictures, scalesOf, stripLanes } from "./rowPictures";
 import { TrackIn } from "./TrackIn";
 import { TripFields } from "./TripFields";
 import { TypeIn } from "./TypeIn";
-import { type Corrections, useCorrections } from "./useCorrections";
+import { type Corrections, useCorrections } from "../../app/useCorrections";
 import "./route.css";
 
 /** Legs and stops down the day: in what air, in which light, and where hands are free. */

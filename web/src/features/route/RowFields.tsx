@@ -7,10 +7,11 @@ import {
   HANDS,
   localField,
   typedOver,
+  withDuration,
 } from "../../domain/routeEdits";
 import type { Item, Leg, Stop } from "../../domain/types";
 import { durationText, parseDuration } from "../../domain/units";
-import type { Corrections } from "./useCorrections";
+import type { Corrections } from "../../app/useCorrections";
 import { WayFields } from "./WayFields";
 import { MoreFields } from "./MoreFields";
 import { CheckIn, ChoiceIn, NameIn, NumberIn, PercentIn, TextIn } from "../../ui/fields";
@@ -160,15 +161,7 @@ function Duration({ item, path, put }: Pick<Props, "item" | "path" | "put">) {
       path={`${path}.duration_s`}
       value={durationText(item.duration_s)}
       check={(text) => ((parseDuration(text) ?? 0) > 0 ? null : "Like 1:35, 95 or 1 h 35.")}
-      onCommit={(text) => {
-        const duration_s = parseDuration(text) ?? item.duration_s;
-        const next = { ...item, duration_s, timed_by: "hand" as const };
-        const fits =
-          next.kind === "leg" ||
-          next.asleep == null ||
-          next.asleep.start_s + next.asleep.duration_s <= duration_s;
-        put(fits ? next : { ...next, asleep: null });
-      }}
+      onCommit={(text) => put(withDuration(item, parseDuration(text) ?? item.duration_s))}
       width={110}
     />
   );

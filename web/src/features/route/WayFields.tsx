@@ -4,7 +4,7 @@ import { msIn } from "../../domain/route";
 import type { ItemTold, Leg } from "../../domain/types";
 import { kilometresText } from "../../domain/units";
 import { NameIn, NumberIn } from "../../ui/fields";
-import type { Corrections } from "./useCorrections";
+import type { Corrections } from "../../app/useCorrections";
 
 interface Props {
   leg: Leg;

@@ -1,9 +1,9 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useState } from "react";
-import { correctRoute } from "../../api/queries";
-import { useTripHere } from "../../app/TripContext";
-import type { TripAndPlan } from "../../domain/edits";
-import type { Correction, TripState } from "../../domain/types";
+import { correctRoute } from "../api/queries";
+import { useTripHere } from "./TripContext";
+import type { TripAndPlan } from "../domain/edits";
+import type { Correction, TripState } from "../domain/types";
 
 export interface Corrections {
   /** Correct the route by hand: reckoned by the core, then kept as one step. */

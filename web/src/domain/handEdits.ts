@@ -1,0 +1,52 @@
+import { withSwap } from "./edits";
+import type { Item, Kit, Move, Plan, Trip } from "./types";
+
+/** Work of the hands that can be done at another stop. */
+export type Movable = "swap" | "plug" | "copy";
+
+export function movable(move: Move): Movable | null {
+  if (move.kind === "copy") return "copy";
+  if (move.unit === "") return null;
+  return move.kind === "swap" || move.kind === "plug" ? move.kind : null;
+}
+
+/** Why a kind of work cannot be done on a leg or stop; null where it can. */
+export function barredAt(kind: Movable, item: Item, kit: Kit): string | null {
+  if (item.kind === "leg") {
+    if (item.hands !== "free") return "no hand is free";
+    return kind === "copy" ? "copying wants a stop" : null;
+  }
+  if (item.asleep != null && item.asleep.duration_s >= item.duration_s) return "you sleep";
+  if (kind === "plug" && kit.sources.length === 0) return "nothing gives power";
+  return null;
+}
+
+/** Legs and stops where the work may go, in order of time. */
+export function permitted(kind: Movable, trip: Trip, kit: Kit): Item[] {
+  return trip.items.filter((item) => barredAt(kind, item, kit) === null);
+}
+
+/** The plan with a unit plugged in at a stop (true), kept from it (false), or neither (null). */
+export function withPlug(plan: Plan, unit: string, item: string, plug: boolean | null): Plan {
+  const others = plan.plugs.filter((one) => one.unit !== unit || one.item !== item);
+  return { ...plan, plugs: plug === null ? others : [...others, { unit, item, plug }] };
+}
+
+/** The plan with a piece of the hands' work done at another leg or stop instead. */
+export function withMoved(plan: Plan, move: Move, to: string): Plan {
+  if (to === move.item) return plan;
+  switch (movable(move)) {
+    case "swap":
+      return withSwap(withSwap(plan, move.camera, move.item, null), move.camera, to, move.unit);
+    case "plug":
+      return withPlug(withPlug(plan, move.unit, move.item, false), move.unit, to, true);
+    case "copy": {
+      const mine = (one: Plan["copies"][number]) =>
+        one.camera === move.camera && one.item === move.item;
+      const clear = plan.copies.filter((one) => one.camera !== move.camera || one.item !== to);
+      return { ...plan, copies: clear.map((one) => (mine(one) ? { ...one, item: to } : one)) };
+    }
+    case null:
+      return plan;
+  }
+}

@@ -98,6 +98,11 @@ def board(page: Page, address: str) -> None:
     page.get_by_test_id("headline").wait_for()
 
 
+def keep(page: Page) -> None:
+    """Keep what the open strip has changed."""
+    page.get_by_role("group", name="Not kept yet").get_by_role("button", name="Keep").click()
+
+
 def loss(page: Page, words: str) -> Any:
     """The row of a loss at the board's side."""
     return page.locator(".side-row:has(.side-row-head)").filter(has_text=words)

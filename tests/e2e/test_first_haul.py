@@ -8,7 +8,7 @@ from pathlib import Path
 
 from playwright.sync_api import Page, expect
 
-from tests.e2e.conftest import board, loss
+from tests.e2e.conftest import board, keep, loss
 from tools.driving import Server
 
 LINES = """camp; stop; 0:30; 12
@@ -49,11 +49,13 @@ def test_from_an_empty_start_to_a_verdict_by_typing(page: Page, empty_server: Se
     page.get_by_role("gridcell", name="Chin, glide").click()
     page.get_by_role("group", name="How it records").get_by_role("button", name="roll").click()
     page.get_by_role("group", name="Importance").get_by_role("button", name="must").click()
+    keep(page)
     expect(page.get_by_test_id("headline")).to_have_text("One must is broken.")
     expect(loss(page, "Chin")).to_contain_text("20 min Chin")  # 90 asked, 70 lasted
     page.get_by_role("button", name="Close").click()
     page.get_by_role("gridcell", name="Camera 1, ridge").click()
     page.get_by_role("group", name="How it records").get_by_role("button", name="takes").click()
+    keep(page)
     expect(page.get_by_label("Verdict").get_by_text("camera time asked").first).to_contain_text(
         "1 h 36"
     )
@@ -70,6 +72,7 @@ def test_gap_change_of_mode_gap_gone_undo_gap_back_and_kept_over_reload(
     mode = strip.get_by_label("Mode")
     expect(mode.locator("option", has_text="1080 30")).to_contain_text("+32 min")
     mode.select_option("1080p30")
+    keep(page)
     expect(page.get_by_test_id("headline")).to_have_text("Two musts are broken.")
     expect(loss(page, "Chin")).to_have_count(0)
     page.keyboard.press("Escape")
@@ -101,6 +104,7 @@ def test_a_plan_file_is_saved_and_opened_again(page: Page, trip: str, tmp_path: 
     board(page, trip)
     page.get_by_role("gridcell", name="Camp, gorge walk").click()
     page.get_by_role("group", name="How it records").get_by_role("button", name="roll").click()
+    keep(page)
     page.keyboard.press("Escape")
     with page.expect_download() as caught:
         page.get_by_role("button", name="Save file").click()

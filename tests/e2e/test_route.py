@@ -8,7 +8,7 @@ from typing import Any
 
 from playwright.sync_api import Page, expect
 
-from tests.e2e.conftest import board
+from tests.e2e.conftest import board, keep
 from tests.reference.tracks import day_out
 
 H1 = re.compile(r"^3 legs and 1 stop, ")
@@ -162,6 +162,7 @@ def test_what_does_not_serve_is_said_and_the_choice_stays_with_its_reason(
     expect(serves).to_contain_text("serves poorly here: the wing is packed")
     serves.get_by_label("Why all the same").fill("the boom stands on the brow")
     serves.get_by_label("Why all the same").press("Enter")
+    keep(page)
     side = page.get_by_role("complementary", name="Not filmed, and to know")
     expect(side.get_by_text("Your reason: the boom stands on the brow.")).to_be_visible()
     page.get_by_text("Light and settings").click()

@@ -37,6 +37,7 @@ const LONG_PRESS_MS = 500;
 export const Grid = memo(function Grid(props: GridProps) {
   const { document, scale, selected, many, onSelect, onSelectMany, onOpenMany } = props;
   const cells = useRef(new Map<string, HTMLElement>());
+  const quiet = useRef(false);
   const cameras = document.kit.cameras;
   const rows = scale.bands.filter((band) => band.kind !== "wait");
   const names = cameras.map((one) => one.id);
@@ -66,7 +67,9 @@ export const Grid = memo(function Grid(props: GridProps) {
     const cell = { camera: camera.id, item: band.id };
     if (reaching) reach(cell);
     else onSelect(cell);
+    quiet.current = true; // chosen already: focusing it must not choose it alone
     cells.current.get(`${band.id}/${camera.id}`)?.focus();
+    quiet.current = false;
   };
   const onKey = (event: KeyboardEvent) => {
     if (event.ctrlKey || event.altKey || event.metaKey) return;
@@ -109,6 +112,9 @@ export const Grid = memo(function Grid(props: GridProps) {
                 else cells.current.delete(`${band.id}/${camera.id}`);
               }}
               onReach={reach}
+              onFocused={(cell) => {
+                if (!quiet.current && many.length === 0) onSelect(cell);
+              }}
             />
           ))}
         </div>
@@ -154,11 +160,13 @@ interface CellProps extends GridProps {
   active: boolean;
   keep: (element: HTMLElement | null) => void;
   onReach: (cell: Cell) => void;
+  onFocused: (cell: Cell) => void;
 }
 
 function GridCell(props: CellProps) {
   const { document, rehearsal, clock, lanes, cell, band, column, active, keep, onReach } = props;
-  const { selected, many, onSelect, onSelectMany, onOpen, onOpenMany } = props;
+  const { onFocused } = props;
+  const { selected, many, onSelectMany, onOpen, onOpenMany } = props;
   const pressed = useRef<ReturnType<typeof setTimeout> | null>(null);
   const long = useRef(false);
   const laid = rehearsal.items.find((one) => one.id === band.id);
@@ -195,9 +203,7 @@ function GridCell(props: CellProps) {
       aria-selected={
         many.length > 0 ? many.some((one) => sameCell(one, cell)) : sameCell(selected, cell)
       }
-      onFocus={() => {
-        if (many.length === 0) onSelect(cell);
-      }}
+      onFocus={() => onFocused(cell)}
       onMouseDown={(event) => {
         // the cell chosen before stays the one that Shift and Ctrl start from
         if (event.shiftKey || event.ctrlKey || event.metaKey) event.preventDefault();

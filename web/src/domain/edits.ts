@@ -86,6 +86,15 @@ export function withCameraPlan(plan: Plan, next: CameraPlan): Plan {
   return { ...plan, cameras };
 }
 
+/** The plan with a battery in a camera at the start, and in no other. */
+export function withFitted(plan: Plan, camera: string, battery: string): Plan {
+  const freed = plan.cameras.map((one) =>
+    one.battery === battery ? { ...one, battery: null } : one,
+  );
+  const clear = { ...plan, cameras: freed };
+  return withCameraPlan(clear, { ...cameraPlan(clear, camera), battery });
+}
+
 /** A manual swap: a battery's id, null to leave the one in, undefined to let the policy decide. */
 export function withSwap(
   plan: Plan,

@@ -12,12 +12,12 @@ export function movable(move: Move): Movable | null {
 
 /** Why a kind of work cannot be done on a leg or stop; null where it can. */
 export function barredAt(kind: Movable, item: Item, kit: Kit): string | null {
+  if (kind === "plug" && kit.sources.length === 0) return "nothing gives power";
   if (item.kind === "leg") {
     if (item.hands !== "free") return "no hand is free";
     return kind === "copy" ? "copying wants a stop" : null;
   }
   if (item.asleep != null && item.asleep.duration_s >= item.duration_s) return "you sleep";
-  if (kind === "plug" && kit.sources.length === 0) return "nothing gives power";
   return null;
 }
 

@@ -1,10 +1,13 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { render } from "@testing-library/react";
 import { type ReactElement, useState } from "react";
 import type { KeptTrip } from "../api/keptTrip";
+import { TripContext } from "../app/TripContext";
 import type { TripAndPlan } from "../domain/edits";
 import type { PlanDocument, TripState } from "../domain/types";
 
 const never = () => undefined;
+const queries = new QueryClient();
 
 /** Draw something that edits a trip, on a trip held in the test; `now()` is what it has become. */
 export function withTrip(start: PlanDocument, draw: (kept: KeptTrip) => ReactElement) {
@@ -12,8 +15,8 @@ export function withTrip(start: PlanDocument, draw: (kept: KeptTrip) => ReactEle
   function Held() {
     const [doc, setDoc] = useState(current);
     current = doc;
-    const state = { id: 1, kit_id: 1, version: 1, ...doc } as unknown as TripState;
-    return draw({
+    const state = { id: 1, kit_id: 1, version: 1, kit: start.kit, ...doc } as unknown as TripState;
+    const kept: KeptTrip = {
       state,
       error: null,
       conflict: null,
@@ -26,7 +29,13 @@ export function withTrip(start: PlanDocument, draw: (kept: KeptTrip) => ReactEle
       dismiss: never,
       retry: never,
       settled: () => Promise.resolve(),
-    });
+    };
+    const rehearsing = { shown: null, late: false, error: null };
+    return (
+      <QueryClientProvider client={queries}>
+        <TripContext value={{ id: 1, kept, rehearsing }}>{draw(kept)}</TripContext>
+      </QueryClientProvider>
+    );
   }
   render(<Held />);
   return { now: () => current };

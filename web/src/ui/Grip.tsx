@@ -1,4 +1,10 @@
-import { type CSSProperties, type KeyboardEvent, type PointerEvent, useRef } from "react";
+import {
+  type CSSProperties,
+  type KeyboardEvent,
+  type PointerEvent,
+  useEffect,
+  useRef,
+} from "react";
 
 interface Props {
   label: string;
@@ -30,6 +36,10 @@ export function Grip(props: Props) {
   const { label, value, min, max, step, page = step * 10, words, dragged, moving } = props;
   const { onMove, onKeep, onLeave, className, style, mark } = props;
   const from = useRef<number | null>(null);
+  const element = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (moving && from.current === null) element.current?.scrollIntoView({ block: "nearest" });
+  }, [moving, value]);
   const held = (wanted: number) => Math.min(max, Math.max(min, wanted));
   const move = (wanted: number) => {
     const next = held(wanted);
@@ -56,6 +66,7 @@ export function Grip(props: Props) {
   };
   return (
     <div
+      ref={element}
       role="slider"
       tabIndex={-1}
       aria-label={label}

@@ -1,8 +1,9 @@
-import { memo } from "react";
+import { memo, type ReactNode } from "react";
 import { pilesOf, type Unit, unitsAt, worstLoss } from "../../domain/carried";
 import type { Clock } from "../../domain/clock";
 import type { PlanDocument, Rehearsal } from "../../domain/types";
 import { gigabytesText, minutesText, percentText } from "../../domain/units";
+import { PocketTo } from "./PocketTo";
 import { Sources } from "./Sources";
 
 interface Props {
@@ -35,6 +36,9 @@ export const Carried = memo(function Carried({ document, rehearsal, clock, handM
             <Batteries
               units={pile.units}
               title={(unit) => (pile.key === "cameras" ? owner(unit.place) : pile.name)}
+              moved={(unit) => (
+                <PocketTo document={document} rehearsal={rehearsal} handMs={handMs} unit={unit} />
+              )}
             />
           </Pile>
         ))}
@@ -102,7 +106,7 @@ function Caught({ rehearsal, document }: { rehearsal: Rehearsal; document: PlanD
   );
 }
 
-function Pile({ name, children }: { name: string; children: React.ReactNode }) {
+function Pile({ name, children }: { name: string; children: ReactNode }) {
   return (
     <>
       <span className="carried-place">{name}</span>
@@ -111,7 +115,13 @@ function Pile({ name, children }: { name: string; children: React.ReactNode }) {
   );
 }
 
-function Batteries({ units, title }: { units: readonly Unit[]; title: (unit: Unit) => string }) {
+interface BatteriesProps {
+  units: readonly Unit[];
+  title: (unit: Unit) => string;
+  moved: (unit: Unit) => ReactNode;
+}
+
+function Batteries({ units, title, moved }: BatteriesProps) {
   return (
     <ul className="units">
       {units.map((unit) => (
@@ -130,6 +140,7 @@ function Batteries({ units, title }: { units: readonly Unit[]; title: (unit: Uni
             {Math.round(unit.level * 100)} %<span className="sr">, {title(unit)}</span>
             {unit.cellC === null ? null : <em> {degrees(unit.cellC)}</em>}
           </span>
+          {moved(unit)}
         </li>
       ))}
     </ul>

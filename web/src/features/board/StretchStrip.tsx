@@ -27,7 +27,7 @@ import { Serves } from "./Serves";
 import { Strip } from "./Strip";
 import { SwapHere } from "./SwapHere";
 import { useDifferences } from "./useDifferences";
-import type { Drafting } from "./useTrial";
+import { type Drafting, useKeptOnLeaving } from "./useTrial";
 
 export interface StripProps {
   document: PlanDocument;
@@ -53,6 +53,7 @@ interface Props extends Omit<StripProps, "kept"> {
  */
 export function StretchStrip(props: Props) {
   const { document, lanes, scale, drafting, cells, onClose } = props;
+  useKeptOnLeaving(drafting.keep);
   const { kit } = document;
   const { plan } = drafting.doc;
   const chosen = useMemo(() => chosenOf(kit, plan, cells), [kit, plan, cells]);

@@ -200,7 +200,7 @@ describe("what is left, and what is carried", () => {
     expect(onToggle).toHaveBeenCalledOnce();
   });
   it("what one loss would take is said in minutes", () => {
-    render(<Carried {...shared} handMs={3_700_000} />);
+    withTrip(WHOLE, () => <Carried {...shared} handMs={3_700_000} />);
     expect(
       screen.getByText("If K1 were lost now: 30 min of footage that exist nowhere else."),
     ).toBeTruthy();

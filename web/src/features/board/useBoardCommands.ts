@@ -45,7 +45,7 @@ function useLooking(wanted: Wanted) {
     const isHere = (one: Problem) =>
       one.cell.camera === selected?.camera && one.cell.item === selected.item;
     const go = (by: 1 | -1) => () => {
-      const here = problems.findIndex((one) => isHere(one) && one.ms <= handAt());
+      const here = problems.findLastIndex((one) => isHere(one) && one.ms <= handAt());
       const at = handAt();
       const next =
         here >= 0

@@ -92,6 +92,7 @@ export function useStretches(
   const openPlan = useCallback(() => setOpen({ kind: "plan" }), []);
   const close = useCallback(() => {
     setOpen(null);
+    setMany(NONE);
     if (open?.kind === "cells" && open.cells[0]) focus(open.cells[0]);
   }, [focus, open]);
   return {

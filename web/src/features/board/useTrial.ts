@@ -1,16 +1,16 @@
-import { replaceEqualDeep, useQueryClient } from "@tanstack/react-query";
+import { replaceEqualDeep } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Pump } from "../../api/pump";
-import { keepKit } from "../../api/queries";
 import { rehearse } from "../../api/rehearsals";
 import type { Shown } from "../../api/useRehearsal";
 import { useTripHere } from "../../app/TripContext";
+import { useKeepKit } from "../../app/useKeepKit";
 import { keptCure, withCure } from "../../domain/cures";
 import { differenceText } from "../../domain/difference";
 import type { TripAndPlan } from "../../domain/edits";
 import { nameOfCamera } from "../../domain/moment";
 import { withoutWays } from "../../domain/track";
-import type { Cure, CureTarget, PlanDocument, Rehearsal, TripState } from "../../domain/types";
+import type { Cure, CureTarget, PlanDocument, Rehearsal } from "../../domain/types";
 import type { Curing } from "./Cures";
 
 type Edit = (doc: TripAndPlan) => TripAndPlan;
@@ -57,8 +57,8 @@ export interface Trials {
 
 /** What is tried over what is kept. */
 export function useTrial(shown: Shown): Trials {
-  const { id, kept } = useTripHere();
-  const cache = useQueryClient();
+  const { kept } = useTripHere();
+  const keepKit = useKeepKit();
   const { edit, state } = kept;
   const base = useMemo<TripAndPlan>(
     () => ({
@@ -144,15 +144,9 @@ export function useTrial(shown: Shown): Trials {
       // a cure is of what was rehearsed: an edit made since must not be lost with it
       if (state === undefined || state.plan !== document.plan) return;
       if (cure.trip != null || cure.plan != null) edit((doc) => keptCure(doc, cure));
-      if (cure.kit == null) return;
-      keepKit(state.kit_id, state.kit, cure.kit)
-        .then((saved) => {
-          cache.setQueryData(["kit", saved.id], saved);
-          cache.setQueryData<TripState>(["trip", id], (old) => old && { ...old, kit: saved.kit });
-        })
-        .catch(fail);
+      if (cure.kit != null) keepKit(cure.kit).catch(fail);
     },
-    [cache, document, edit, fail, id, show, state],
+    [document, edit, fail, keepKit, show, state],
   );
 
   const fresh = trial !== null && told !== null && told.of.cure === trial.cure ? told : null;
@@ -210,7 +204,7 @@ export function useTrial(shown: Shown): Trials {
 }
 
 /** Going to another place, or closing the page, keeps what was drafted: nothing is lost. */
-function useKeptOnLeaving(keep: () => void): void {
+export function useKeptOnLeaving(keep: () => void): void {
   const now = useRef(keep);
   useEffect(() => {
     now.current = keep;

@@ -2,15 +2,31 @@
 
 from __future__ import annotations
 
+from typing import ClassVar
+
 from django.db import models
 
-from tumbrel.keeping.models import Kept, Step
+from tumbrel.keeping.models import Kept, Owned, Step
 
 
 class Trip(Kept):
     """A trip with its plan, on a kit."""
 
     kit = models.ForeignKey("kit.Kit", on_delete=models.PROTECT, related_name="trips")
+
+
+class Variant(Owned):
+    """A state of a trip that was kept beside it, with the kit as it was."""
+
+    trip = models.ForeignKey(Trip, on_delete=models.CASCADE, related_name="variants")
+    name = models.CharField(max_length=60)
+    words = models.CharField(max_length=200, blank=True)
+    document = models.JSONField()
+    made_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering: ClassVar[list[str]] = ["pk"]
+        constraints = (models.UniqueConstraint(fields=("trip", "name"), name="one_variant_a_name"),)
 
 
 class TripStep(Step):

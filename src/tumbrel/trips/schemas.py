@@ -14,6 +14,7 @@ from tumbrel.core.route.correcting import Correction
 from tumbrel.core.route.daily import DailyRange
 from tumbrel.core.route.laying import TrackLaid
 from tumbrel.core.serving import LegServed, ServingLine
+from tumbrel.core.variants import Compared, Start
 
 
 class TripLine(Schema):
@@ -104,6 +105,43 @@ class ZoneTold(Schema):
     """The time zone of a place."""
 
     time_zone: str
+
+
+class VariantNew(Schema):
+    """A variant to keep: the trip as it is, under a name, or one of the starting set."""
+
+    name: Annotated[str, Field(max_length=200)] = ""
+    words: Annotated[str, Field(max_length=200)] = ""
+    start: Start | None = None
+
+
+class VariantNamed(Schema):
+    """Another name for a variant."""
+
+    name: Annotated[str, Field(max_length=200)]
+
+
+class VariantLine(Schema):
+    """A variant in a list."""
+
+    id: int
+    name: str
+    words: str
+    made_at: datetime
+
+
+class VariantKept(Schema):
+    """A variant with its whole document."""
+
+    variant: VariantLine
+    document: PlanDocument
+
+
+class VariantCompared(Schema):
+    """One state of a comparison; without a variant it is the trip as it is now."""
+
+    variant: VariantLine | None
+    state: Compared
 
 
 class AirAsked(Schema):

@@ -32,6 +32,14 @@ def document_of(row: TripRow) -> PlanDocument:
     return PlanDocument(kit=kit, trip=kept.trip, plan=kept.plan)
 
 
+def without_ways(document: PlanDocument) -> PlanDocument:
+    """A document as it is rehearsed: the courses of its ways matter to the route alone."""
+    trip = document.trip
+    items = tuple(item.model_copy(update={"on_way": None}) for item in trip.items)
+    bare = trip.model_copy(update={"items": items, "ways": ()})
+    return document.model_copy(update={"trip": bare})
+
+
 def kept_by_day(name: str, compute: SunDays) -> SunDays:
     """The same table of a place's days, kept on disk: computing one loads a slow library."""
 

@@ -27,4 +27,8 @@ Label = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, ma
 Share = Annotated[float, Field(ge=0.0, le=1.0)]
 Watts = Annotated[float, Field(ge=0.0, le=60.0)]
 Celsius = Annotated[float, Field(ge=-60.0, le=70.0)]
+Money = Annotated[
+    float | None,
+    Field(ge=0.0, le=1_000_000.0, description="What it costs, in a currency of one's own."),
+]
 HandSeconds = Annotated[float, Field(ge=0.0, le=1800.0)]

@@ -8,7 +8,7 @@ from typing import Annotated, Literal
 from pydantic import Field, model_validator
 
 from .angles import Serving
-from .base import HandSeconds, Key, Label, Part, Share, Watts
+from .base import HandSeconds, Key, Label, Money, Part, Share, Watts
 from .power import Battery, BatteryFamily, Charger, OtherLoad, Pocket, PortWatts, Source
 from .references import refuse_repeats
 from .settings import Gain, Preset
@@ -132,6 +132,7 @@ class Camera(Part):
     name: Label
     model: str = Field(default="", max_length=60)
     mass_g: Annotated[float, Field(ge=5.0, le=5000.0)] = 70.0
+    cost: Money = None
     battery_family: Key
     battery_comes_out: bool = True
     memory: Memory

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
-from .base import Key, Label, Part, Share
+from .base import Key, Label, Money, Part, Share
 
 PortWatts = Annotated[float, Field(gt=0.0, le=2000.0)]
 Ports = Annotated[tuple[PortWatts, ...], Field(min_length=1, max_length=8)]
@@ -28,6 +28,7 @@ class BatteryFamily(Part):
     mah: Annotated[float, Field(gt=0.0, le=200_000.0)]
     nominal_v: Annotated[float, Field(gt=0.0, le=60.0)]
     mass_g: Annotated[float, Field(ge=0.0, le=5000.0)] = 30.0
+    cost: Money = None
     rate_per_h: Annotated[float, Field(gt=0.0, le=6.0)] | None = Field(
         default=None, description="Charging power over energy, 1/h; none: typical."
     )
@@ -75,6 +76,7 @@ class Charger(Part):
     bay_w: PortWatts | None = Field(default=None, description="The most one bay takes.")
     together: bool = Field(default=True, description="All bays at once, or in turn by itself.")
     mass_g: Grams = 60.0
+    cost: Money = None
 
 
 class Bank(Part):
@@ -95,6 +97,7 @@ class Bank(Part):
     stays_on: bool = Field(default=False, description="Does not switch off under low load.")
     pocket: Key | None = None
     mass_g: Grams = 200.0
+    cost: Money = None
 
 
 class Mains(Part):
@@ -106,6 +109,7 @@ class Mains(Part):
     ports: Ports = (20.0,)
     total_w: PortWatts | None = None
     mass_g: Grams = 80.0
+    cost: Money = None
 
 
 class Vehicle(Part):
@@ -117,6 +121,7 @@ class Vehicle(Part):
     ports: Ports = (12.0,)
     total_w: PortWatts | None = None
     mass_g: Grams = 0.0
+    cost: Money = None
 
 
 class Dynamo(Part):
@@ -128,6 +133,7 @@ class Dynamo(Part):
     rated_w: PortWatts = 3.0
     ports: Ports = (10.0,)
     mass_g: Grams = 400.0
+    cost: Money = None
 
 
 class Panel(Part):
@@ -144,6 +150,7 @@ class Panel(Part):
         default=180.0, description="Where a tilted panel looks, from north over east."
     )
     mass_g: Grams = 300.0
+    cost: Money = None
 
 
 Source = Annotated[Bank | Mains | Vehicle | Dynamo | Panel, Field(discriminator="kind")]

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from .base import Key, Label, Part
+from .base import Key, Label, Money, Part
 
 SpeedClass = Literal["C10", "U1", "U3", "V6", "V10", "V30", "V60", "V90"]
 MegabytesPerSecond = Annotated[float, Field(gt=0.0, le=5000.0)]
@@ -22,6 +22,7 @@ class Card(Part):
     used_bytes: Annotated[int, Field(ge=0, le=8192 * 10**9)] = 0
     read_mb_s: MegabytesPerSecond | None = None
     mass_g: Annotated[float, Field(ge=0.0, le=50.0)] = 0.5
+    cost: Money = None
 
 
 class Drive(Part):
@@ -34,3 +35,4 @@ class Drive(Part):
     write_mb_s: MegabytesPerSecond = 60.0
     link_mb_s: MegabytesPerSecond = 30.0
     mass_g: Annotated[float, Field(ge=0.0, le=10_000.0)] = 50.0
+    cost: Money = None

@@ -1,0 +1,166 @@
+"""The same trip with a lighter, a safer and a sharper kit; each step is rehearsed."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+
+from ..cures.changes import Change, one_more_battery, one_more_card, spares_inside, with_plan
+from ..document import Assignment, BadDocument, Kit, Mode, Plan, PlanDocument, check_references
+from ..rehearsal.result import Rehearsal
+from .ledger import battery_g, filmed_ms
+
+Rehearse = Callable[[PlanDocument], Rehearsal]
+
+MOST_MORE = 4
+SLACK_MS = 30_000
+
+
+def lighter(document: PlanDocument, rehearse: Rehearse) -> PlanDocument:
+    """What is carried for nothing left at home: the heaviest first, as long as no minute goes.
+
+    Batteries, cards, chargers, sources and drives; cameras only where nothing is asked of them.
+    """
+    before = rehearse(document)
+    floor = {one: filmed_ms(before, one) for one in ("must", "want", "nice")}
+    kept = document
+    for _, unit in sorted(_units(document), reverse=True):
+        tried = without_unit(kept, unit)
+        if tried is None:
+            continue
+        told = rehearse(tried)
+        if all(filmed_ms(told, one) >= ms - SLACK_MS for one, ms in floor.items()):
+            kept = tried
+    return kept
+
+
+def safer(document: PlanDocument, rehearse: Rehearse) -> PlanDocument:
+    """One battery more of each family in use, one card more, spares warm, early swaps."""
+    del rehearse  # nothing here depends on what it would say
+    used = {one.camera for one in document.plan.assignments}
+    cameras = [one for one in document.kit.cameras if one.id in used]
+    families = sorted({one.battery_family for one in cameras if one.battery_comes_out})
+    inside = next((one.id for one in document.kit.pockets if one.warmth == "inside"), None)
+    made = with_plan(document, swap_policy="early")
+    for family in families:
+        made = one_more_battery(family, inside)(made)
+        made = spares_inside(family)(made)
+    slotted = any(one.memory.kind == "slot" for one in cameras)
+    if slotted and document.kit.cards:
+        made = one_more_card(max(document.kit.cards, key=lambda card: card.gb))(made)
+    return made
+
+
+def sharper(document: PlanDocument, rehearse: Rehearse) -> PlanDocument:
+    """Every stretch in its camera's mode of most pixels a second, with up to four units more.
+
+    Batteries and cards are added one by one, each the one that gains most, while musts are open.
+    """
+    asked = document.plan.assignments
+    made = with_plan(document, assignments=tuple(_sharpest(document.kit, one) for one in asked))
+    told = rehearse(made)
+    for _ in range(MOST_MORE):
+        if _open_ms(told) < SLACK_MS:
+            break
+        tried = [(rehearse(one), one) for one in _with_more(made)]
+        best = min(tried, key=lambda pair: _open_ms(pair[0]), default=None)
+        if best is None or _open_ms(best[0]) > _open_ms(told) - SLACK_MS:
+            break
+        told, made = best
+    return made
+
+
+def pixels(mode: Mode) -> float:
+    """Pixels a second of a mode."""
+    return mode.width_px * mode.height_px * mode.fps
+
+
+def _sharpest(kit: Kit, asked: Assignment) -> Assignment:
+    camera = next(one for one in kit.cameras if one.id == asked.camera)
+    loops = asked.pattern.kind == "loop"
+    able = [mode for mode in camera.modes if mode.loops or not loops]
+    if not able:
+        return asked
+    best = max(able, key=pixels)
+    preset = asked.preset if best.id == asked.mode else None
+    return asked.model_copy(update={"mode": best.id, "preset": preset})
+
+
+def _with_more(document: PlanDocument) -> Iterator[PlanDocument]:
+    used = {one.camera for one in document.plan.assignments}
+    cameras = [one for one in document.kit.cameras if one.id in used]
+    changes: list[Change] = [
+        one_more_battery(family, None)
+        for family in sorted({one.battery_family for one in cameras if one.battery_comes_out})
+    ]
+    if document.kit.cards:
+        changes.append(one_more_card(max(document.kit.cards, key=lambda card: card.gb)))
+    for change in changes:
+        yield change(document)
+
+
+def _open_ms(told: Rehearsal) -> int:
+    """What of the musts is not filmed [ms]."""
+    rows = (one for one in told.coverage if one.by == "importance" and one.key == "must")
+    return sum(one.asked_ms - one.filmed_ms for one in rows)
+
+
+# -- what can be left at home -------------------------------------------------------------------
+
+UNITS = ("batteries", "cards", "chargers", "sources", "drives", "cameras")
+
+
+def _units(document: PlanDocument) -> Iterator[tuple[float, str]]:
+    """Everything that might be left at home: grams and key."""
+    kit = document.kit
+    asked = {one.camera for one in document.plan.assignments}
+    for battery in kit.batteries:
+        yield battery_g(kit, battery), battery.id
+    for unit in (*kit.cards, *kit.chargers, *kit.sources, *kit.drives):
+        yield unit.mass_g, unit.id
+    for camera in kit.cameras:
+        if camera.id not in asked:
+            yield camera.mass_g, camera.id
+
+
+def without_unit(document: PlanDocument, key: str) -> PlanDocument | None:
+    """The document without a unit and all that names it; None where it cannot be taken out."""
+    kit = document.kit
+    parts = {name: tuple(one for one in getattr(kit, name) if one.id != key) for name in UNITS}
+    parts["loads"] = tuple(
+        one.model_copy(update={"bank": None}) if one.bank == key else one for one in kit.loads
+    )
+    try:
+        left = Kit.model_validate(kit.model_copy(update=parts).model_dump())
+        plan = Plan.model_validate(_plan_without(document.plan, key).model_dump())
+        check_references(left, document.trip, plan)
+    except (ValueError, BadDocument):
+        return None
+    return document.model_copy(update={"kit": left, "plan": plan})
+
+
+def _plan_without(plan: Plan, key: str) -> Plan:
+    def freed(name: str | None) -> str | None:
+        return None if name == key else name
+
+    return plan.model_copy(
+        update={
+            "cameras": tuple(
+                one.model_copy(
+                    update={
+                        "battery": freed(one.battery),
+                        "card": freed(one.card),
+                        "source": freed(one.source),
+                    }
+                )
+                for one in plan.cameras
+                if one.camera != key
+            ),
+            "swaps": tuple(one for one in plan.swaps if key not in (one.camera, one.battery)),
+            "plugs": tuple(one for one in plan.plugs if one.unit != key),
+            "full_by": tuple(one for one in plan.full_by if one.unit != key),
+            "copies": tuple(
+                one for one in plan.copies if key not in (one.camera, one.card, one.drive)
+            ),
+            "links": tuple(one for one in plan.links if key not in one.cameras),
+        }
+    )

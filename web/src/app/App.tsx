@@ -8,6 +8,7 @@ import { KitPlace } from "../features/kit/KitPlace";
 import { RoutePlace } from "../features/route/RoutePlace";
 import { FirstPlace } from "../features/trips/FirstPlace";
 import { TripsPlace } from "../features/trips/TripsPlace";
+import { VariantsPlace } from "../features/variants/VariantsPlace";
 import { CommandKeeper } from "./CommandKeeper";
 import { Shell } from "./Shell";
 import { type ThemeName, themeOf } from "./theme";
@@ -27,6 +28,7 @@ const router = createBrowserRouter([
       { path: "route", element: <RoutePlace /> },
       { path: "kit", element: <KitPlace /> },
       { path: "bench", element: <BenchPlace /> },
+      { path: "variants", element: <VariantsPlace /> },
     ],
   },
   { path: "*", element: <Navigate to="/" replace /> },

@@ -17,6 +17,7 @@ const PLACES = [
   { to: "bench", name: "Bench" },
   { to: "route", name: "Route" },
   { to: "board", name: "Board" },
+  { to: "variants", name: "Variants" },
 ];
 
 const documents = new WeakMap<TripState["plan"], { trip: Trip; document: PlanDocument }>();
@@ -105,6 +106,12 @@ function TripHead({ name, canUndo, canRedo, undo, redo, saveFile }: HeadProps) {
       { name: "Go to Bench", keys: "Ctrl+Alt+N", allowed: true, run: () => void navigate("bench") },
       { name: "Go to Route", keys: "Ctrl+Alt+R", allowed: true, run: () => void navigate("route") },
       { name: "Go to Board", keys: "Ctrl+Alt+B", allowed: true, run: () => void navigate("board") },
+      {
+        name: "Go to Variants",
+        keys: "Ctrl+Alt+V",
+        allowed: true,
+        run: () => void navigate("variants"),
+      },
       {
         name: "All trips and files",
         keys: "Ctrl+O",

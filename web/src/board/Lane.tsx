@@ -35,24 +35,28 @@ export interface LaneProps {
   window: { startMs: number; endMs: number };
   laid: readonly LaidItem[];
   compact: boolean;
+  /** Rope, heat, frost and gaps only: neither card nor words, for ropes that stand close. */
+  bare?: boolean;
   /** The camera's result under a change that is tried; null when none is. */
   ghost: CameraResult | null;
 }
 
 /** One camera's rope, heat, card and gaps over the window; drawn anew only when they change. */
 export const Lane = memo(function Lane(props: LaneProps) {
-  const { lanes, scale, x } = props;
+  const { lanes, scale, x, bare = false } = props;
   const spineX = x + lanes.spine;
   return (
     <g>
-      <line
-        x1={spineX - lanes.wall}
-        x2={spineX - lanes.wall}
-        y1={0}
-        y2={scale.height}
-        stroke="var(--rule)"
-        strokeWidth={0.8}
-      />
+      {bare ? null : (
+        <line
+          x1={spineX - lanes.wall}
+          x2={spineX - lanes.wall}
+          y1={0}
+          y2={scale.height}
+          stroke="var(--rule)"
+          strokeWidth={0.8}
+        />
+      )}
       <Heat {...props} spineX={spineX} />
       <line x1={spineX} x2={spineX} y1={0} y2={scale.height} stroke="var(--ink)" strokeWidth={1} />
       {scale.bands.map((band) => {
@@ -64,7 +68,7 @@ export const Lane = memo(function Lane(props: LaneProps) {
         );
       })}
       <Frost {...props} spineX={spineX} />
-      <CardColumn {...props} />
+      {bare ? null : <CardColumn {...props} />}
       <Gaps {...props} spineX={spineX} />
       {props.ghost === null ? null : (
         <Ghost
@@ -292,6 +296,7 @@ function Gaps({
   scale,
   window,
   compact,
+  bare = false,
   x,
   spineX,
 }: LaneProps & { spineX: number }) {
@@ -303,7 +308,7 @@ function Gaps({
   const narrow = lanes.gutterW < GUTTER_WORDS_PX;
   const texts = narrow ? [] : gapTexts(onLegs, scale, compact);
   const inBox = (loss: Loss, height: number) =>
-    lanes.phone ? false : height >= BOX_WORDS_PX && (narrow || stops.has(loss.item));
+    lanes.phone || bare ? false : height >= BOX_WORDS_PX && (narrow || stops.has(loss.item));
   return (
     <g data-part="gaps">
       {losses.map((loss) => {

@@ -64,6 +64,31 @@ export function lanesOf(width: number, cameras: number): Lanes {
   };
 }
 
+/** Many narrow ropes side by side, for states that are compared; words only where there is room. */
+export function variantLanes(width: number, count: number): Lanes {
+  const bare = width < PHONE_MAX;
+  const rails = bare ? 64 : 246;
+  const many = Math.max(1, count);
+  const lane = Math.min(120, Math.max(46, (width - rails) / many));
+  const wall = 8;
+  const rope = Math.min(56, lane - wall - 22);
+  return {
+    ...lanesOf(width, 4),
+    phone: bare,
+    firstX: rails,
+    lane,
+    rope,
+    wall,
+    spine: wall + 4,
+    card: wall + 4 + rope + 4,
+    gutter: wall + 4,
+    gutterW: 0,
+    work: wall + 4,
+    hands: null,
+    width: Math.max(width, rails + lane * many),
+  };
+}
+
 function phoneLanes(width: number, count: number): Lanes {
   const rails = 64;
   const lane = (width - rails) / count;

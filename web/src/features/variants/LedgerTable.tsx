@@ -1,0 +1,41 @@
+import type { VariantCompared } from "../../domain/types";
+import { ledgerRows } from "../../domain/variants";
+import { LETTERS } from "./letters";
+
+interface Props {
+  states: readonly VariantCompared[];
+  names: readonly string[];
+  when: (place: number, ms: number) => string;
+}
+
+/** Figures side by side; what is another than the first state's stands out in weight, not hue. */
+export function LedgerTable({ states, names, when }: Props) {
+  return (
+    <div className="ledger-frame">
+      <table className="ledger label">
+        <thead>
+          <tr>
+            <td />
+            {names.map((name, place) => (
+              <th key={name} scope="col">
+                <b className="letter">{LETTERS[place]}</b> {name}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {ledgerRows(states, when).map((row) => (
+            <tr key={row.name}>
+              <th scope="row">{row.name}</th>
+              {row.cells.map((cell, place) => (
+                <td key={names[place]} className={cell.differs ? "differs" : undefined}>
+                  {cell.text}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}

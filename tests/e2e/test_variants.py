@@ -34,7 +34,7 @@ def test_a_starting_set_is_made_compared_and_taken_from(page: Page, trip: str) -
     flight = table.get_by_role("row").filter(has=page.get_by_text("long flight, Chin"))
     expect(flight).to_contain_text("roll 2.7K60")
     page.get_by_role("button", name="Take long flight, Chin from Short takes").click()
-    expect(flight.get_by_role("cell").first).to_contain_text("takes 2.7K60")
+    expect(flight).to_have_count(0)  # it is the same in both now
     page.get_by_role("button", name="Undo").click()
     expect(flight.get_by_role("cell").first).to_contain_text("roll 2.7K60")
 

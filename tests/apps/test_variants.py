@@ -69,3 +69,12 @@ def test_variants_of_another_trip_are_not_there(
     api.get(f"/trips/{other['id']}/comparison?of={line['id']}", 404)
     api.ask("DELETE", f"/trips/{trip['id']}", None, 204)
     api.get(variants(trip), 404)
+
+
+def test_a_quick_sum_needs_no_trip_and_says_which_field_is_wrong(api: Api) -> None:
+    answer = api.post("/sums", {"question": {"kind": "slowing", "fps": 100}})
+    assert answer["value"] == 4.0
+    assert answer["lines"] == ["100 / 25 = 4"]
+    wrong = api.post("/sums", {"question": {"kind": "slowing", "fps": 0}}, 422)
+    assert "fps" in wrong["faults"][0]["path"]
+    assert "greater than or equal to 1" in wrong["faults"][0]["why"]

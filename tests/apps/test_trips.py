@@ -7,12 +7,13 @@ from typing import Any
 
 import pytest
 from django.core.management import call_command
+from django.db import connection
+from django.db.migrations.executor import MigrationExecutor
 from django.test import Client
 
 from tests.apps.conftest import Api
 from tests.build import asks, leg, raw, stop, takes
 from tumbrel.core.rehearsal.outcome import rehearse
-from tumbrel.keeping.steps import MOST_STEPS
 from tumbrel.trips.models import Trip
 
 
@@ -94,11 +95,32 @@ def test_a_plan_that_names_what_is_not_there_is_refused(api: Api, trip: dict[str
     assert api.get(f"/trips/{trip['id']}")["version"] == 1
 
 
-def test_the_oldest_steps_fall_off(api: Api, trip: dict[str, Any]) -> None:
+def test_every_step_can_be_taken_back(api: Api, trip: dict[str, Any]) -> None:
     state = trip
-    for number in range(MOST_STEPS + 3):
+    for number in range(400):
         state = api.put(f"/trips/{trip['id']}", renamed(state, f"n{number}"))
-    assert Trip.objects.get(pk=trip["id"]).steps.count() == MOST_STEPS
+    assert Trip.objects.get(pk=trip["id"]).steps.count() == 401
+    for _ in range(400):
+        state = api.post(f"/trips/{trip['id']}/undo", {"version": state["version"]})
+    assert state["trip"]["name"] == trip["trip"]["name"]
+    assert not state["can_undo"]
+
+
+@pytest.mark.django_db(transaction=True)
+def test_steps_of_an_older_installation_are_packed_and_still_there() -> None:
+    executor = MigrationExecutor(connection)
+    executor.migrate([("trips", "0002_variants")])
+    old = executor.loader.project_state([("trips", "0002_variants")]).apps
+    owner = old.get_model("auth", "User").objects.create(username="old")
+    kit = old.get_model("kit", "Kit").objects.create(owner=owner, name="k", document={})
+    trip = old.get_model("trips", "Trip").objects.create(owner=owner, kit=kit, document={})
+    state = {"trip": {"name": "Überschreitung"}, "plan": {}}
+    old.get_model("trips", "TripStep").objects.create(
+        owner=owner, trip=trip, number=1, document=state
+    )
+    executor = MigrationExecutor(connection)
+    executor.migrate([("trips", "0003_packed_steps")])
+    assert Trip.objects.get(pk=trip.pk).steps.get().document == state
 
 
 def test_deleting_a_trip_leaves_its_kit(api: Api, trip: dict[str, Any]) -> None:

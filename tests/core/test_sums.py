@@ -83,7 +83,7 @@ def test_how_long_it_lasts_is_what_the_rehearsal_says() -> None:
 
 
 def test_a_panel_by_the_days_length_and_side() -> None:
-    """At the equator on an equinox the sun goes overhead: Haurwitz over 12 h of sin(pi t / 12 h)."""
+    """At the equator on an equinox the sun goes overhead: Haurwitz over 12 h of a sine."""
     steps = [math.sin(math.pi * (n + 0.5) / 1200) for n in range(1200)]
     kwh = sum(1.098 * each * math.exp(-0.057 / each) for each in steps) * 12 / 1200
     level = told(FromPanel(latitude=0.0, day=date(2027, 3, 20), sky=1.0, rated_w=10.0))
@@ -92,7 +92,7 @@ def test_a_panel_by_the_days_length_and_side() -> None:
     north = told(FromPanel(latitude=55.0, day=date(2027, 12, 21), tilt_deg=60.0))
     south = told(FromPanel(latitude=-55.0, day=date(2027, 6, 21), tilt_deg=60.0))
     flat = told(FromPanel(latitude=55.0, day=date(2027, 12, 21)))
-    assert north.value == pytest.approx(south.value, rel=0.1)
+    assert north.value == pytest.approx(south.value, rel=0.15)  # the sun is farther in June
     assert north.value is not None
     assert flat.value is not None
     assert north.value > 1.5 * flat.value

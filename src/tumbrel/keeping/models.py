@@ -8,6 +8,8 @@ from django.conf import settings
 from django.contrib.auth.models import User
 from django.db import models
 
+from .packed import PackedJSON
+
 
 class OwnedQuerySet(models.QuerySet[Any]):
     """The one owner scope: every query goes through `of`."""
@@ -45,7 +47,7 @@ class Step(Owned):
     """One state that a kept document was in."""
 
     number = models.PositiveIntegerField()
-    document = models.JSONField()
+    document = PackedJSON()
 
     class Meta:
         abstract = True

@@ -9,11 +9,9 @@ from django.db.models import Manager
 from .models import Kept, Step
 from .refusals import NothingToUndo
 
-MOST_STEPS = 300
-
 
 def record(kept: Kept, steps: Manager[Any], document: dict[str, Any], name: str) -> None:
-    """Keep a new state: what could be redone is gone, the oldest step falls off."""
+    """Keep a new state: what could be redone is gone; no step back ever is."""
     steps.filter(number__gt=kept.step).delete()
     kept.step += 1
     kept.version += 1
@@ -21,7 +19,6 @@ def record(kept: Kept, steps: Manager[Any], document: dict[str, Any], name: str)
     kept.name = name
     kept.save()
     steps.create(owner=kept.owner, number=kept.step, document=document)
-    steps.filter(number__lte=kept.step - MOST_STEPS).delete()
 
 
 def amend(kept: Kept, steps: Manager[Any], document: dict[str, Any]) -> None:

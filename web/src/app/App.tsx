@@ -7,6 +7,7 @@ import { BoardPlace } from "../features/board/BoardPlace";
 import { KitPlace } from "../features/kit/KitPlace";
 import { RoutePlace } from "../features/route/RoutePlace";
 import { FirstPlace } from "../features/trips/FirstPlace";
+import { SumsPlace } from "../features/sums/SumsPlace";
 import { TripsPlace } from "../features/trips/TripsPlace";
 import { VariantsPlace } from "../features/variants/VariantsPlace";
 import { CommandKeeper } from "./CommandKeeper";
@@ -19,6 +20,7 @@ const THEME_KEY = "tumbrel.theme";
 const router = createBrowserRouter([
   { path: "/", element: <FirstPlace /> },
   { path: "/trips", element: <TripsPlace /> },
+  { path: "/sums", element: <SumsPlace /> },
   {
     path: "/trip/:tripId",
     element: <Shell />,

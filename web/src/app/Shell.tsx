@@ -112,6 +112,7 @@ function TripHead({ name, canUndo, canRedo, undo, redo, saveFile }: HeadProps) {
         allowed: true,
         run: () => void navigate("variants"),
       },
+      { name: "Quick sums", keys: "Ctrl+Alt+Q", allowed: true, run: () => void navigate("/sums") },
       {
         name: "All trips and files",
         keys: "Ctrl+O",
@@ -142,6 +143,9 @@ function TripHead({ name, canUndo, canRedo, undo, redo, saveFile }: HeadProps) {
             <span>{place.name}</span>
           </NavLink>
         ))}
+        <NavLink to="/sums" className="place apart">
+          <span>Quick sums</span>
+        </NavLink>
       </nav>
       <span className="head-tools">
         {ownSteps ? null : (

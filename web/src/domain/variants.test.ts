@@ -1,7 +1,14 @@
 import { describe, expect, it } from "vitest";
 import { cameraResult, DOCUMENT, REHEARSAL } from "../testing/samples";
 import type { Assignment, Ledger, StretchTold, VariantCompared } from "./types";
-import { comparisonSentence, differencesOf, ledgerRows, stretchText, withTaken } from "./variants";
+import {
+  comparisonSentence,
+  differencesOf,
+  ledgerRows,
+  legRows,
+  stretchText,
+  withTaken,
+} from "./variants";
 
 const asked = DOCUMENT.plan.assignments[0] as Assignment;
 const stretch = (part: Partial<StretchTold> = {}): StretchTold => ({
@@ -71,6 +78,15 @@ describe("figures side by side", () => {
     expect(row([told], "first to give out")?.[0]?.[0]).toBe("Chin, hot, 09:34");
     expect(row([state()], "first to give out")?.[0]?.[0]).toBe("nothing");
   });
+});
+
+it("legs are told where they differ", () => {
+  const leg = (filmed_ms: number) => [{ key: asked.item, asked_ms: 3_600_000, filmed_ms }];
+  const rows = legRows([state({ legs: leg(600_000) }), state({ legs: leg(1_200_000) })]);
+  expect(rows.map((one) => one.cells.map((cell) => cell.text))).toEqual([
+    ["10 min of 1 h 00", "20 min of 1 h 00"],
+  ]);
+  expect(legRows([state({ legs: leg(1) }), state({ legs: leg(1) })])).toEqual([]);
 });
 
 describe("where states differ", () => {

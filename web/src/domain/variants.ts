@@ -48,6 +48,23 @@ export function ledgerRows(
   return rows.filter((one) => one.name !== "costs" || money);
 }
 
+/** Filmed of asked, leg by leg, where the states differ by a minute or more. */
+export function legRows(states: readonly VariantCompared[]): LedgerRow[] {
+  const names = new Map<string, string>();
+  for (const { state } of states)
+    for (const item of state.document.trip.items)
+      if (!names.has(item.id)) names.set(item.id, item.name);
+  const rows = [...names].map(([id, name]) => {
+    const texts = states.map(({ state }) => {
+      const leg = state.ledger.legs.find((one) => one.key === id);
+      if (leg === undefined || leg.asked_ms === 0) return "not asked";
+      return `${minutes(leg.filmed_ms)} of ${minutes(leg.asked_ms)}`;
+    });
+    return { name, cells: texts.map((text) => ({ text, differs: text !== texts[0] })) };
+  });
+  return rows.filter((row) => row.cells.some((cell) => cell.differs));
+}
+
 const LEFT = { battery: "battery", heat: "heat", card: "card" } as const;
 
 function minutes(ms: number): string {

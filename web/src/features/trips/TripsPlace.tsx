@@ -48,6 +48,9 @@ export function TripsPlace() {
         </Link>
         <span className="trip-name">Rehearse a filmed trip before you leave</span>
         <span className="head-tools">
+          <Link to="/sums" className="tool">
+            Quick sums
+          </Link>
           <ThemeToggle />
         </span>
       </header>

@@ -1,5 +1,5 @@
 import type { VariantCompared } from "../../domain/types";
-import { ledgerRows } from "../../domain/variants";
+import { type LedgerRow, ledgerRows, legRows } from "../../domain/variants";
 import { LETTERS } from "./letters";
 
 interface Props {
@@ -10,6 +10,21 @@ interface Props {
 
 /** Figures side by side; what is another than the first state's stands out in weight, not hue. */
 export function LedgerTable({ states, names, when }: Props) {
+  const legs = legRows(states);
+  return (
+    <>
+      <Rows names={names} rows={ledgerRows(states, when)} />
+      {legs.length === 0 ? null : (
+        <details>
+          <summary>Filmed of asked, leg by leg, where it differs</summary>
+          <Rows names={names} rows={legs} />
+        </details>
+      )}
+    </>
+  );
+}
+
+function Rows({ names, rows }: { names: readonly string[]; rows: readonly LedgerRow[] }) {
   return (
     <div className="ledger-frame">
       <table className="ledger label">
@@ -24,7 +39,7 @@ export function LedgerTable({ states, names, when }: Props) {
           </tr>
         </thead>
         <tbody>
-          {ledgerRows(states, when).map((row) => (
+          {rows.map((row) => (
             <tr key={row.name}>
               <th scope="row">{row.name}</th>
               {row.cells.map((cell, place) => (

@@ -81,7 +81,7 @@ def test_eight_cameras_fold_the_side_and_keep_work_in_one_column(
     for assignment in list(plan["assignments"]):
         plan["assignments"].append({**assignment, "camera": f"{assignment['camera']}2"})
     board(page, open_copy(page, server, json.dumps(document).encode()))
-    expect(page.get_by_role("grid")).to_have_attribute("aria-colcount", "8")
+    expect(page.get_by_role("grid")).to_have_attribute("aria-colcount", "9")
     lost = page.get_by_role("heading", name=re.compile("^Not filmed"))
     expect(lost).to_be_hidden()
     edge = page.get_by_role("button", name=re.compile("^Unfold the side"))

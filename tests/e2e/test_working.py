@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import json
 import re
 import time
 
 from playwright.sync_api import Locator, Page, Request, Route, expect
 
-from tests.e2e.conftest import board, keep
+from tests.e2e.conftest import board, keep, open_copy
+from tools.driving import Server
 
 UNDO = "Undo"
 
@@ -320,3 +322,47 @@ def test_a_drag_shows_results_while_it_moves(page: Page, trip: str) -> None:
     page.keyboard.press("Escape")
     assert most == 1
     assert count >= 3
+
+
+def test_a_long_trip_is_drawn_where_it_is_seen_and_walked_by_key(
+    page: Page, server: Server, demo_text: bytes
+) -> None:
+    """A hundred and twenty legs and stops folded to stops: few of them drawn, all reached."""
+    long = json.loads(demo_text)
+    first = long["trip"]["items"]
+    again = [{**item, "id": f"{item['id']}-{n}"} for n in range(4) for item in first]
+    long["trip"]["items"] = [{**item, "on_way": None} for item in again]
+    long["trip"]["ways"] = []
+    asked = long["plan"]["assignments"]
+    long["plan"] = {
+        "assignments": [{**one, "item": f"{one['item']}-{n}"} for n in range(4) for one in asked]
+    }
+    address = open_copy(page, server, json.dumps(long).encode())
+    board(page, address)
+    page.get_by_role("button", name="All stops", exact=True).click()
+    grid = page.get_by_role("grid")
+    expect(grid).to_have_attribute("aria-rowcount", "120")
+    rows = grid.get_by_role("row")
+    assert rows.count() < 80
+    page.get_by_role("gridcell").first.focus()
+    page.keyboard.press("End")
+    last = page.locator(f'[data-cell="{again[-1]["id"]}/chin"]')
+    expect(last).to_be_focused()
+    expect(last).to_be_in_viewport()
+    page.keyboard.press("Home")
+    expect(page.locator(f'[data-cell="{again[0]["id"]}/chin"]')).to_be_focused()
+
+
+def test_a_long_press_chooses_one_more(page: Page, trip: str) -> None:
+    board(page, trip)
+    day(page, "Sun 13")
+    at(page, "d2-gorge", "chin")
+    touch = {"pointerType": "touch", "pointerId": 7, "bubbles": True}
+    other = cell(page, "d2-gorge", "boom")
+    other.dispatch_event("pointerdown", touch)
+    expect(page.locator('[role=gridcell][aria-selected="true"]')).to_have_count(2)
+    other.dispatch_event("pointerup", touch)
+    other.dispatch_event("click")
+    expect(page.get_by_role("dialog")).to_have_count(0)  # a long press opens nothing
+    other.click()
+    expect(page.get_by_role("dialog", name="gorge walk, 2 cameras")).to_be_visible()

@@ -1,4 +1,11 @@
-import { type KeyboardEvent, memo, type MouseEvent, type PointerEvent, useRef } from "react";
+import {
+  type KeyboardEvent,
+  memo,
+  type MouseEvent,
+  type PointerEvent,
+  useEffect,
+  useRef,
+} from "react";
 import type { Clock } from "../domain/clock";
 import { cellSentence } from "../domain/sentences";
 import type { PlanDocument, Rehearsal } from "../domain/types";
@@ -11,7 +18,10 @@ interface GridProps {
   document: PlanDocument;
   rehearsal: Rehearsal;
   clock: Clock;
+  /** Its bands are those that are drawn. */
   scale: Elastic;
+  /** All legs and stops, drawn or not. */
+  rows: readonly Band[];
   lanes: Lanes;
   selected: Cell | null;
   /** All that are chosen, when it is more than one. */
@@ -38,8 +48,16 @@ export const Grid = memo(function Grid(props: GridProps) {
   const { document, scale, selected, many, onSelect, onSelectMany, onOpenMany } = props;
   const cells = useRef(new Map<string, HTMLElement>());
   const quiet = useRef(false);
+  const wanted = useRef<string | null>(null);
+  useEffect(() => {
+    const element = wanted.current === null ? undefined : cells.current.get(wanted.current);
+    if (element === undefined) return;
+    wanted.current = null;
+    element.focus();
+  });
   const cameras = document.kit.cameras;
-  const rows = scale.bands.filter((band) => band.kind !== "wait");
+  const rows = props.rows.filter((band) => band.kind !== "wait");
+  const drawn = scale.bands.filter((band) => band.kind !== "wait");
   const names = cameras.map((one) => one.id);
   const activeRow = Math.max(
     0,
@@ -67,8 +85,13 @@ export const Grid = memo(function Grid(props: GridProps) {
     const cell = { camera: camera.id, item: band.id };
     if (reaching) reach(cell);
     else onSelect(cell);
+    const key = `${band.id}/${camera.id}`;
+    if (!cells.current.has(key)) {
+      wanted.current = key; // not drawn yet: focused as soon as it is
+      return;
+    }
     quiet.current = true; // chosen already: focusing it must not choose it alone
-    cells.current.get(`${band.id}/${camera.id}`)?.focus();
+    cells.current.get(key)?.focus();
     quiet.current = false;
   };
   const onKey = (event: KeyboardEvent) => {
@@ -92,8 +115,12 @@ export const Grid = memo(function Grid(props: GridProps) {
       onKeyDown={onKey}
       data-board="grid"
     >
-      {rows.map((band, row) => (
-        <div role="row" key={band.id} aria-rowindex={row + 1}>
+      {drawn.map((band) => (
+        <div
+          role="row"
+          key={band.id}
+          aria-rowindex={rows.findIndex((one) => one.id === band.id) + 1}
+        >
           <RowHead
             band={band}
             lanes={props.lanes}
@@ -106,7 +133,7 @@ export const Grid = memo(function Grid(props: GridProps) {
               cell={{ camera: camera.id, item: band.id }}
               band={band}
               column={column}
-              active={row === activeRow && column === activeColumn}
+              active={band.id === rows[activeRow]?.id && column === activeColumn}
               keep={(element) => {
                 if (element) cells.current.set(`${band.id}/${camera.id}`, element);
                 else cells.current.delete(`${band.id}/${camera.id}`);

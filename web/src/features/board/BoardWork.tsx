@@ -40,6 +40,7 @@ import { StretchStrip } from "./StretchStrip";
 import { useBoardCommands } from "./useBoardCommands";
 import { useHand } from "./useHand";
 import { useSame } from "./useSame";
+import { useSeen, windowOf } from "./useSeen";
 import { useSettled } from "./useSettled";
 import { useStretches } from "./useStretches";
 import type { Trials } from "./useTrial";
@@ -144,9 +145,16 @@ export function BoardWork(props: Props) {
     () => (board.many.length > 0 ? board.many : board.selected ? [board.selected] : []),
     [board.many, board.selected],
   );
+  const field = useRef<HTMLDivElement>(null);
+  const always = board.selected?.item ?? null;
+  const seen = useSeen(field, scale, always);
+  const seenWindow = useMemo(
+    () => (seen === scale ? window : windowOf(seen, window, always)),
+    [seen, scale, window, always],
+  );
   const picture = useMemo(
-    () => ({ document, rehearsal, clock, scale, lanes }),
-    [document, rehearsal, clock, scale, lanes],
+    () => ({ document, rehearsal, clock, scale: seen, lanes }),
+    [document, rehearsal, clock, seen, lanes],
   );
   // asked when the edit has been rehearsed, drawn and saved
   const serving = usePumped(tellServing, useSettled(document, ADVICE_AFTER_MS)).result;
@@ -216,6 +224,7 @@ export function BoardWork(props: Props) {
         {/* the pointer only moves the hand; the grid inside carries every action for the keyboard */}
         <div
           className="board-field"
+          ref={field}
           data-board="field"
           style={{ height: scale.height + 2 }}
           onPointerMove={pointed}
@@ -224,7 +233,7 @@ export function BoardWork(props: Props) {
         >
           <Drawing
             {...picture}
-            window={window}
+            window={seenWindow}
             handMs={hand.at}
             selected={chosen}
             compact={fold === "stops"}
@@ -232,6 +241,7 @@ export function BoardWork(props: Props) {
           />
           <Grid
             {...later}
+            rows={scale.bands}
             selected={board.selected}
             many={board.many}
             onSelect={board.select}

@@ -53,6 +53,7 @@ export function Strip(props: Props) {
     <div
       ref={sheet}
       role="dialog"
+      tabIndex={-1}
       aria-label={title}
       className={phone ? "strip strip-phone" : "strip"}
       style={phone ? undefined : { left, top: top - lift, width: STRIP_PX }}

@@ -27,6 +27,7 @@ export interface Stretches {
 }
 
 const NONE: readonly Cell[] = [];
+const FRAMES = 20;
 
 /** Which cells of the board are selected, and which strip is open. */
 export function useStretches(
@@ -40,8 +41,18 @@ export function useStretches(
   const [many, setMany] = useState<readonly Cell[]>(NONE);
   const [open, setOpen] = useState<Open>(null);
   const focus = useCallback(
-    ({ item, camera }: Cell) =>
-      frame.current?.querySelector<HTMLElement>(`[data-cell="${item}/${camera}"]`)?.focus(),
+    ({ item, camera }: Cell) => {
+      // a cell far off is drawn a moment after it is chosen
+      let tries = FRAMES;
+      const attempt = () => {
+        const name = `[data-cell="${item}/${camera}"]`;
+        const found = frame.current?.querySelector<HTMLElement>(name);
+        tries -= 1;
+        if (found != null) found.focus();
+        else if (tries > 0) requestAnimationFrame(attempt);
+      };
+      attempt();
+    },
     [frame],
   );
   const goTo = useCallback(

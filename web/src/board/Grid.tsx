@@ -66,6 +66,12 @@ export const Grid = memo(function Grid(props: GridProps) {
   const activeColumn = Math.max(0, names.indexOf(selected?.camera ?? ""));
   const anchor = many[0] ?? selected;
 
+  // chosen already: focusing it must not choose it alone
+  const focusQuietly = (element: HTMLElement | undefined) => {
+    quiet.current = true;
+    element?.focus();
+    quiet.current = false;
+  };
   const reach = (to: Cell) =>
     onSelectMany(
       anchor === null
@@ -90,9 +96,7 @@ export const Grid = memo(function Grid(props: GridProps) {
       wanted.current = key; // not drawn yet: focused as soon as it is
       return;
     }
-    quiet.current = true; // chosen already: focusing it must not choose it alone
-    cells.current.get(key)?.focus();
-    quiet.current = false;
+    focusQuietly(cells.current.get(key));
   };
   const onKey = (event: KeyboardEvent) => {
     if (event.ctrlKey || event.altKey || event.metaKey) return;
@@ -139,6 +143,7 @@ export const Grid = memo(function Grid(props: GridProps) {
                 else cells.current.delete(`${band.id}/${camera.id}`);
               }}
               onReach={reach}
+              onFocusQuietly={focusQuietly}
               onFocused={(cell) => {
                 if (!quiet.current && many.length === 0) onSelect(cell);
               }}
@@ -188,11 +193,12 @@ interface CellProps extends GridProps {
   keep: (element: HTMLElement | null) => void;
   onReach: (cell: Cell) => void;
   onFocused: (cell: Cell) => void;
+  onFocusQuietly: (element: HTMLElement) => void;
 }
 
 function GridCell(props: CellProps) {
   const { document, rehearsal, clock, lanes, cell, band, column, active, keep, onReach } = props;
-  const { onFocused } = props;
+  const { onFocused, onFocusQuietly } = props;
   const { selected, many, onSelectMany, onOpen, onOpenMany } = props;
   const pressed = useRef<ReturnType<typeof setTimeout> | null>(null);
   const long = useRef(false);
@@ -213,9 +219,11 @@ function GridCell(props: CellProps) {
   };
   const click = (event: MouseEvent) => {
     if (long.current) return;
-    if (event.shiftKey) onReach(cell);
-    else if (event.ctrlKey || event.metaKey) add();
-    else if (many.some((one) => sameCell(one, cell))) onOpen(cell);
+    if (event.shiftKey || event.ctrlKey || event.metaKey) {
+      if (event.shiftKey) onReach(cell);
+      else add();
+      if (event.currentTarget instanceof HTMLElement) onFocusQuietly(event.currentTarget);
+    } else if (many.some((one) => sameCell(one, cell))) onOpen(cell);
     else onOpenMany([cell]);
   };
   return (

@@ -149,6 +149,23 @@ def test_one_more_battery_where_none_is_left() -> None:
     assert more.plan is None
 
 
+def test_one_more_bank_where_what_is_carried_does_not_refill() -> None:
+    """Three legs of 5 W h, one heavy battery, and a bank with 5.7 W h in all for two refills."""
+    items = [leg("a", 4500), stop("s", 4 * 3600), leg("b", 4500), stop("t", 4 * 3600)]
+    items.append(leg("way", 4500))
+    heavy = {"id": "a", "name": "A", "mah": 1500, "nominal_v": 3.8, "mass_g": 300}
+    document = raw(items, [asks("cam", one) for one in ("a", "b", "way")], family=heavy)
+    bank = {"id": "slab", "name": "Slab", "kind": "bank", "mah": 2000, "ports": [10], "mass_g": 90}
+    dock = {"id": "dock", "name": "Dock", "families": ["a"], "bays": 1, "in_w": 10, "mass_g": 50}
+    document["kit"] |= {"sources": [bank], "chargers": [dock]}
+    found, _ = searched(PlanDocument.model_validate(document), LOST)
+    more = next(one for one in found if one.text == "Carry one more power bank like Slab.")
+    assert more.grams == 90.0
+    assert more.kit is not None
+    assert [one.name for one in more.kit.sources] == ["Slab", "Slab 2"]
+    assert more.must_ms + more.want_ms > 600_000
+
+
 def test_a_camera_too_hot_wants_air_shade_or_less() -> None:
     hot = mode("m", 4.0, rise_k=35.0)
     cool = mode("low", 2.0, rise_k=20.0, width_px=1920, height_px=1080)

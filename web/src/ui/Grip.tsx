@@ -28,6 +28,12 @@ interface Props {
   mark?: string;
 }
 
+/** A finger that only taps means what lies below. */
+function tapBelow(x: number, y: number): void {
+  const below = document.elementsFromPoint(x, y);
+  below.find((one): one is HTMLElement => one.matches("[role=gridcell]"))?.click();
+}
+
 /**
  * An edge or a piece of work that is dragged or moved by keys: shown while it moves, one step when
  * it is let go or Enter is pressed, as before after Escape.
@@ -94,9 +100,10 @@ export function Grip(props: Props) {
         event.stopPropagation();
         move(dragged(event.clientY - from.current));
       }}
-      onPointerUp={() => {
+      onPointerUp={(event) => {
         from.current = null;
         if (moving) onKeep();
+        else if (event.pointerType === "touch") tapBelow(event.clientX, event.clientY);
       }}
       onPointerCancel={() => {
         from.current = null;

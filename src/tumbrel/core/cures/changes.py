@@ -8,10 +8,12 @@ from typing import Any
 
 from ..document import (
     Assignment,
+    Bank,
     Battery,
     Camera,
     CameraPlan,
     Card,
+    Charger,
     FullBy,
     Item,
     Leg,
@@ -146,6 +148,36 @@ def one_more_card(like: Card) -> Change:
         return with_kit(document, cards=(*cards, more))
 
     return change
+
+
+def one_more_bank(like: Bank) -> Change:
+    """A full power bank like one that is carried."""
+
+    def change(document: PlanDocument) -> PlanDocument:
+        sources = document.kit.sources
+        name = _numbered(like.name, {one.name for one in sources})
+        key = free_key(name, {one.id for one in sources}, "bank")
+        more = like.model_copy(update={"id": key, "name": name, "charge": 1.0})
+        return with_kit(document, sources=(*sources, more))
+
+    return change
+
+
+def one_more_charger(like: Charger) -> Change:
+    """A charger like one that is carried: more bays at once."""
+
+    def change(document: PlanDocument) -> PlanDocument:
+        chargers = document.kit.chargers
+        name = _numbered(like.name, {one.name for one in chargers})
+        key = free_key(name, {one.id for one in chargers}, "charger")
+        more = like.model_copy(update={"id": key, "name": name})
+        return with_kit(document, chargers=(*chargers, more))
+
+    return change
+
+
+def _numbered(name: str, taken: set[str]) -> str:
+    return next(f"{name[:56]} {n}" for n in range(2, 99) if f"{name[:56]} {n}" not in taken)
 
 
 def spares_inside(family: str) -> Change:

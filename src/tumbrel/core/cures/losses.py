@@ -8,6 +8,7 @@ from itertools import islice
 
 from ..document import (
     Assignment,
+    Bank,
     Battery,
     Camera,
     CardSlot,
@@ -30,8 +31,10 @@ from .changes import (
     handed_over,
     on_item,
     on_stretch,
+    one_more_bank,
     one_more_battery,
     one_more_card,
+    one_more_charger,
     spares_inside,
     stand_ins,
     swapped_at,
@@ -42,6 +45,7 @@ HALT_S = 600
 HALT_BEFORE = 0.9  # of the way to the gap
 SHADE = 0.1
 LATE_STOPS, SPARES, OTHERS = 2, 2, 2
+MOST_UNITS = 12
 HANDS_NEVER = frozenset({"flight", "sail", "drive", "sled"})
 BY_BATTERY = GAVE_OUT | {Cause.NO_HAND, Cause.SWAP}
 BY_CARD = frozenset({Cause.CARD_FULL, Cause.NO_CARD, Cause.CARD_UNFIT, Cause.CARD_SWAP})
@@ -88,6 +92,7 @@ def proposals(document: PlanDocument, told: Rehearsal, loss: Loss) -> Iterator[P
         yield from _shade(asked)
     if cause in BY_BATTERY:
         yield from _more_batteries(asked)
+        yield from _more_power(asked)
     yield from _other_cameras(asked)
     if cause in BY_BATTERY | BY_CARD | BY_HEAT | {Cause.CLIP_LIMIT}:
         yield from _halts(asked)
@@ -226,6 +231,21 @@ def _more_batteries(asked: Asked) -> Iterator[Proposal]:
         {"family": family.name},
         grams=family.mass_g,
     )
+
+
+def _more_power(asked: Asked) -> Iterator[Proposal]:
+    """One more bank or charger like the ones that are carried, where there are any."""
+    kit = asked.document.kit
+    banks = [one for one in kit.sources if isinstance(one, Bank)]
+    if banks and len(kit.sources) < MOST_UNITS:
+        like = max(banks, key=lambda one: one.mah)
+        yield Proposal("one_more_bank", one_more_bank(like), {"bank": like.name}, grams=like.mass_g)
+    fits = [one for one in kit.chargers if asked.camera.battery_family in one.families]
+    if fits and len(kit.chargers) < MOST_UNITS:
+        dock = max(fits, key=lambda one: one.bays)
+        yield Proposal(
+            "one_more_charger", one_more_charger(dock), {"charger": dock.name}, grams=dock.mass_g
+        )
 
 
 def _cards(asked: Asked) -> Iterator[Proposal]:

@@ -16,6 +16,8 @@ CURES: dict[str, str] = {
     "warm_pocket": "Carry all batteries {family} in an inside pocket",
     "swap_early": "Swap early, at stops",
     "one_more_battery": "Carry one more battery {family}",
+    "one_more_bank": "Carry one more power bank like {bank}",
+    "one_more_charger": "Carry one more charger like {charger}",
     "start_with_card": "Start with {card} in {camera}",
     "one_more_card": "Carry one more card of {gb} GB",
     "copy_and_wipe": "Copy {camera} to two drives at {stop}, then wipe it",

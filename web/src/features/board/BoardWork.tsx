@@ -250,7 +250,13 @@ export function BoardWork(props: Props) {
             onOpenMany={board.openCells}
           />
           {open === null ? (
-            <Grips {...picture} present={drafting.base} drafting={drafting} hand={hand} />
+            <Grips
+              {...picture}
+              present={drafting.base}
+              drafting={drafting}
+              hand={hand}
+              selected={board.selected}
+            />
           ) : null}
           {open?.kind === "cells" ? (
             <StretchStrip

@@ -1,4 +1,5 @@
 import { memo } from "react";
+import type { Cell } from "../../board/Drawing";
 import type { Clock } from "../../domain/clock";
 import type { TripAndPlan } from "../../domain/edits";
 import type { PlanDocument, Rehearsal } from "../../domain/types";
@@ -20,6 +21,8 @@ export interface GripsProps {
   present: TripAndPlan;
   drafting: Drafting;
   hand: Pick<Hand, "move">;
+  /** Where fingers may pull; elsewhere they scroll. */
+  selected: Cell | null;
 }
 
 /** All that can be pulled on the board: ends of stretches, the hands' work, lengths of time. */

@@ -54,7 +54,7 @@ interface LaneProps extends GripsProps {
 }
 
 function LaneMoves(props: LaneProps) {
-  const { document, rehearsal, scale, lanes, clock, drafting, hand } = props;
+  const { document, rehearsal, scale, lanes, clock, drafting, hand, selected } = props;
   const { camera, place, lifted, onLift, onKeep, onLeave } = props;
   const { hands } = lanes;
   const places = useMemo(() => {
@@ -77,6 +77,7 @@ function LaneMoves(props: LaneProps) {
         const name = stops[value]?.name ?? "";
         const band = scale.bands.find((one) => one.id === at);
         const top = up && at !== move.item ? (band?.y0 ?? y) + 4 : y;
+        const near = up || (selected?.item === move.item && selected.camera === camera.id);
         const gain = up && !drafting.late ? (drafting.difference ?? "") : "";
         const words = `${name} ${clock.time(startOf(at))}${gain === "" ? "" : `: ${gain}`}`;
         return (
@@ -103,7 +104,7 @@ function LaneMoves(props: LaneProps) {
             onKeep={onKeep}
             onLeave={onLeave}
             moving={up}
-            className="grip move-grip"
+            className={near ? "grip move-grip near" : "grip move-grip"}
             style={{ left: x, top, width: SQUARE_PX, height: SQUARE_PX }}
           />
         );

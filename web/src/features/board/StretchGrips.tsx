@@ -61,7 +61,7 @@ interface LaneProps extends GripsProps {
 }
 
 function LaneEnds(props: LaneProps) {
-  const { present, scale, lanes, drafting, hand, rehearsal } = props;
+  const { present, scale, lanes, drafting, hand, rehearsal, selected } = props;
   const { camera, place, pulled, onPull, onKeep, onLeave } = props;
   const { trip, plan } = present;
   const stretches = useMemo(() => stretchesOf(trip, plan, camera.id), [trip, plan, camera.id]);
@@ -81,6 +81,9 @@ function LaneEnds(props: LaneProps) {
       const [min, max] =
         end === "first" ? [stretch.earliest, stretch.last] : [stretch.first, stretch.latest];
       const name = trip.items[at]?.name ?? "";
+      const chosen = trip.items.findIndex((one) => one.id === selected?.item);
+      const mine = selected?.camera === camera.id;
+      const near = up !== null || (mine && chosen >= stretch.first && chosen <= stretch.last);
       const gain = up !== null && !drafting.late ? (drafting.difference ?? "") : "";
       return [
         <Grip
@@ -103,7 +106,7 @@ function LaneEnds(props: LaneProps) {
           onKeep={onKeep}
           onLeave={onLeave}
           moving={up !== null}
-          className={`grip stretch-grip ${end}`}
+          className={`grip stretch-grip ${end}${near ? " near" : ""}`}
           style={{
             left,
             top: (y ?? 0) - (end === "first" ? 0 : HEIGHT_PX),

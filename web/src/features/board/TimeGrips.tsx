@@ -11,7 +11,7 @@ const MOST_MIN = 48 * 60;
 const HEIGHT_PX = 9;
 
 /** The lower edge of each leg and stop on the clock rail: how long it takes. */
-export function TimeGrips({ present, scale, lanes, drafting }: GripsProps) {
+export function TimeGrips({ present, scale, lanes, drafting, selected }: GripsProps) {
   const [pulled, setPulled] = useState<{ item: string; minutes: number } | null>(null);
   const over = () => setPulled(null);
   return scale.bands.map((band) => {
@@ -50,7 +50,7 @@ export function TimeGrips({ present, scale, lanes, drafting }: GripsProps) {
           drafting.leave();
         }}
         moving={up !== null}
-        className="grip time-grip"
+        className={selected?.item === item.id ? "grip time-grip near" : "grip time-grip"}
         style={{
           left: lanes.clockX,
           top: band.y1 - HEIGHT_PX / 2 - 1,

@@ -44,15 +44,15 @@ SHOTS = (
     Shot("board-hot", "board", trip="Halde flat regatta"),
     Shot("kit", "kit"),
     Shot("bench", "bench"),
-    Shot("bench-air", "bench", camera="Boom", to=".bench-look", theme="dim"),
     Shot("bench-test", "bench", camera="Wheel", trip="Halde flat regatta"),
     Shot("bench-phone", "bench", size=PHONE, camera="Boom", to=".shelf-frame"),
     Shot("route", "route"),
     Shot("route-track", "route", to=".track-in"),
-    Shot("route-cold", "route", trip="Skarre fell run", theme="dim", to=".route-sheet"),
     Shot("route-phone", "route", size=PHONE, to=".route-left"),
-    Shot("kit-serving", "kit", to=".matrix"),
-    Shot("board-light", "board", size=(1280, 1400), cell="d2-scree/boom"),
+    Shot("board-edit", "board", cell="d2-flight/chin"),
+    Shot("board-move", "board"),
+    Shot("variants", "variants", size=(1280, 1180)),
+    Shot("sums", "sums", theme="dim"),
     Shot("trips", "trips"),
 )
 
@@ -64,6 +64,10 @@ def open_place(browser: Browser, address: str, shot: Shot) -> Page:
     if shot.name == "bench-test":
         page.clock.install()
     page.add_init_script(f"localStorage.setItem('tumbrel.theme', '{shot.theme}')")
+    if shot.place == "sums":
+        page.goto(f"{address}/sums?sum=lasts&temp_c=-12&air_mps=6&watts=3.2")
+        page.locator(".sum-answer").wait_for()
+        return page
     elsewhere = shot.place == "trips" or shot.trip is not None
     page.goto(f"{address}/trips" if elsewhere else f"{address}/")
     if shot.trip is not None:
@@ -72,7 +76,7 @@ def open_place(browser: Browser, address: str, shot: Shot) -> Page:
         page.get_by_role("link", name="Ostrel crossing").first.wait_for()
     else:
         page.get_by_test_id("headline").wait_for()
-    if shot.place in ("kit", "bench", "route"):
+    if shot.place in ("kit", "bench", "route", "variants"):
         page.get_by_role("link", name=shot.place.capitalize(), exact=True).click()
         page.locator(f".{shot.place}-page").wait_for()
     _opened(page, shot)
@@ -120,13 +124,29 @@ def _hand_at_nine(page: Page) -> None:
     page.evaluate("document.activeElement.blur()")
 
 
-def _matrix(page: Page) -> None:
-    page.get_by_text("What serves where").first.click()
-    page.get_by_role("button", name="chest, climb: poorly").click()
+def _edit(page: Page) -> None:
+    strip = page.get_by_role("dialog")
+    strip.get_by_label("Mode").select_option("1080p30")
+    strip.get_by_text("+32 min must").first.wait_for()
+    page.wait_for_timeout(2500)  # what each other choice would change
 
 
-def _light(page: Page) -> None:
-    page.get_by_text("Light and settings").click()
+def _move(page: Page) -> None:
+    page.get_by_role("button", name="Sun 13").click()
+    page.locator('[data-grip="move/d2-spring/boom"]').focus()
+    page.keyboard.press("ArrowDown")
+    page.locator(".grip-words").get_by_text("min").wait_for()
+
+
+def _variants(page: Page) -> None:
+    page.get_by_role("button", name="Make the set").click()
+    page.get_by_role("checkbox", name="Sharper picture").wait_for()
+    page.get_by_role("button", name="Make the set").wait_for()
+    for name in ("Let it roll", "Loop and keep"):
+        page.get_by_role("checkbox", name=name).uncheck()
+    page.get_by_role("checkbox", name="Lighter kit").check()
+    page.get_by_role("button", name="Sun 13").click()
+    page.wait_for_timeout(1500)
 
 
 def _cure(page: Page) -> None:
@@ -139,8 +159,9 @@ def _cure(page: Page) -> None:
 SPECIAL: dict[str, Callable[[Page], None]] = {
     "bench-test": _running_test,
     "route-track": _track,
-    "kit-serving": _matrix,
-    "board-light": _light,
+    "board-edit": _edit,
+    "board-move": _move,
+    "variants": _variants,
     "board-cure": _cure,
 }
 

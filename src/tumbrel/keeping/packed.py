@@ -6,9 +6,27 @@ import json
 import zlib
 from typing import Any
 
-from django.db import models
+from django.db import migrations, models
 
 LEVEL = 6
+
+
+def packing(app: str, model: str) -> list[migrations.operations.base.Operation]:
+    """Operations that turn a step's plain JSON into its packed form, row by row."""
+
+    def pack(apps: Any, _schema_editor: Any) -> None:
+        everyones = apps.get_model(app, model)._base_manager  # of all owners, once
+        for step in everyones.iterator(chunk_size=50):
+            step.packed = step.document
+            step.save(update_fields=["packed"])
+
+    return [
+        migrations.AddField(model, "packed", PackedJSON(null=True)),
+        migrations.RunPython(pack, migrations.RunPython.noop),
+        migrations.RemoveField(model, "document"),
+        migrations.RenameField(model, "packed", "document"),
+        migrations.AlterField(model, "document", PackedJSON()),
+    ]
 
 
 class PackedJSON(models.BinaryField):  # type: ignore[type-arg]

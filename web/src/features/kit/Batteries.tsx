@@ -9,6 +9,7 @@ import {
 } from "../../domain/kitEdits";
 import type { Battery, BatteryFamily, Kit } from "../../domain/types";
 import { ChoiceIn, NameIn, NumberIn, PercentIn } from "../../ui/fields";
+import { CostIn } from "./CarriedIn";
 
 interface Props {
   kit: Kit;
@@ -92,6 +93,7 @@ function FamilyBlock({
           onCommit={(mass_g) => putFamily({ ...family, mass_g })}
           width={84}
         />
+        <CostIn cost={family.cost} onCost={(cost) => putFamily({ ...family, cost })} />
       </div>
       <p className="hint">
         {wh.toFixed(1)} W h each;{" "}

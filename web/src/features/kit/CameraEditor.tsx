@@ -8,6 +8,7 @@ import { Modes } from "./Modes";
 import type { Going } from "./Parts";
 import { Presets } from "./Presets";
 import { SetUps } from "./SetUps";
+import { CostIn } from "./CarriedIn";
 
 interface Props {
   kit: Kit;
@@ -65,6 +66,7 @@ export function CameraEditor({ kit, camera, uses, choose, editKit }: Props) {
           onCommit={(mass_g) => put({ mass_g })}
           width={96}
         />
+        <CostIn cost={camera.cost} onCost={(cost) => put({ cost })} />
         <ChoiceIn
           label="Battery family"
           path={`${path}.battery_family`}

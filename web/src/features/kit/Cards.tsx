@@ -2,6 +2,7 @@ import { Button } from "@mui/material";
 import { freshCard, withCopiedCard, withoutUnit, withUnit } from "../../domain/kitEdits";
 import type { Card, Kit } from "../../domain/types";
 import { ChoiceIn, NameIn, NumberIn } from "../../ui/fields";
+import { CostIn } from "./CarriedIn";
 
 interface Props {
   kit: Kit;
@@ -52,6 +53,7 @@ export function Cards({ kit, editKit }: Props) {
               onCommit={(gb) => put({ ...card, used_bytes: Math.round(gb * 1e9) })}
               width={88}
             />
+            <CostIn cost={card.cost} onCost={(cost) => put({ ...card, cost })} />
             <button
               type="button"
               className="plain link"

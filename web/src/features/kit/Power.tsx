@@ -12,6 +12,7 @@ import type { Drive, Kit, Pocket, Source } from "../../domain/types";
 import { CheckIn, ChoiceIn, NameIn, NumberIn } from "../../ui/fields";
 import { SourceFields } from "./SourceFields";
 import { UnitList } from "./UnitList";
+import { CarriedIn } from "./CarriedIn";
 
 interface Props {
   kit: Kit;
@@ -143,6 +144,12 @@ export function Power({ kit, editKit }: Props) {
               onCommit={(write_mb_s) => change({ write_mb_s })}
               width={108}
             />
+            <CarriedIn
+              mass_g={drive.mass_g}
+              onMass={(mass_g) => change({ mass_g })}
+              cost={drive.cost}
+              onCost={(cost) => change({ cost })}
+            />
           </>
         )}
       />
@@ -186,6 +193,12 @@ function Chargers({ kit, editKit }: Props) {
             max={2000}
             onCommit={(in_w) => change({ in_w })}
             width={88}
+          />
+          <CarriedIn
+            mass_g={charger.mass_g}
+            onMass={(mass_g) => change({ mass_g })}
+            cost={charger.cost}
+            onCost={(cost) => change({ cost })}
           />
           <NumberIn
             label="One bay"

@@ -1,6 +1,7 @@
 import { portsOf, SOURCE_KINDS } from "../../domain/powerEdits";
 import type { Bank, Pocket, Source } from "../../domain/types";
 import { CheckIn, ChoiceIn, NameIn, NumberIn, PercentIn, TextIn } from "../../ui/fields";
+import { CarriedIn } from "./CarriedIn";
 
 interface Props {
   source: Source;
@@ -29,6 +30,12 @@ export function SourceFields({ source, pockets, path, put }: Props) {
           if (ports !== null) put({ ...source, ports });
         }}
         width={100}
+      />
+      <CarriedIn
+        mass_g={source.mass_g}
+        onMass={(mass_g) => put({ ...source, mass_g })}
+        cost={source.cost}
+        onCost={(cost) => put({ ...source, cost })}
       />
       {source.kind === "dynamo" || source.kind === "panel" ? null : (
         <NumberIn

@@ -1,7 +1,7 @@
 import { useTripHere } from "../../app/TripContext";
 import type { VariantCompared } from "../../domain/types";
 import { type Difference, stretchText, withTaken } from "../../domain/variants";
-import { LETTERS } from "./letters";
+import { StatesHead } from "./StatesHead";
 
 interface Props {
   states: readonly VariantCompared[];
@@ -20,16 +20,7 @@ export function Differences({ states, names, differences }: Props) {
       <h2>Where they differ</h2>
       <div className="ledger-frame">
         <table className="ledger stretches label">
-          <thead>
-            <tr>
-              <td />
-              {names.map((name, place) => (
-                <th key={name} scope="col">
-                  <b className="letter">{LETTERS[place]}</b> {name}
-                </th>
-              ))}
-            </tr>
-          </thead>
+          <StatesHead names={names} />
           <tbody>
             {differences.map((row) => (
               <tr key={`${row.item}/${row.camera}`}>

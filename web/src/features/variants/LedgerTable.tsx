@@ -1,6 +1,6 @@
 import type { VariantCompared } from "../../domain/types";
 import { type LedgerRow, ledgerRows, legRows } from "../../domain/variants";
-import { LETTERS } from "./letters";
+import { StatesHead } from "./StatesHead";
 
 interface Props {
   states: readonly VariantCompared[];
@@ -28,16 +28,7 @@ function Rows({ names, rows }: { names: readonly string[]; rows: readonly Ledger
   return (
     <div className="ledger-frame">
       <table className="ledger label">
-        <thead>
-          <tr>
-            <td />
-            {names.map((name, place) => (
-              <th key={name} scope="col">
-                <b className="letter">{LETTERS[place]}</b> {name}
-              </th>
-            ))}
-          </tr>
-        </thead>
+        <StatesHead names={names} />
         <tbody>
           {rows.map((row) => (
             <tr key={row.name}>

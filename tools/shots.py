@@ -176,6 +176,7 @@ def main() -> None:
                 continue
             page = open_place(browser, server.address, shot)
             page.screenshot(path=OUT / f"{shot.name}.png")
+            page.keyboard.press("Escape")  # what is drafted is not kept: the next shot is as before
             page.context.close()
             print(f"docs/screenshots/{shot.name}.png")
 

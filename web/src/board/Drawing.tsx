@@ -1,8 +1,9 @@
 import { memo } from "react";
 import type { Clock } from "../domain/clock";
-import type { CameraResult, PlanDocument, Pooled, Rehearsal } from "../domain/types";
+import type { PlanDocument, Pooled, Rehearsal } from "../domain/types";
 import type { Elastic } from "../scale/elastic";
 import type { Lanes } from "../scale/lanes";
+import { Ghost } from "./Ghost";
 import { Lane } from "./Lane";
 import { Rails } from "./Rails";
 import { Textures } from "./Textures";
@@ -21,18 +22,18 @@ interface SceneProps {
   lanes: Lanes;
   window: { startMs: number; endMs: number };
   compact: boolean;
-  /** A change that is tried, over the same times. */
-  ghost: Rehearsal | null;
 }
 
 interface DrawingProps extends SceneProps {
   handMs: number;
   /** What is chosen: one cell, or several. */
   selected: readonly Cell[];
+  /** A change that is tried, over the same times. */
+  ghost: Rehearsal | null;
 }
 
 /** The whole board as a picture. What it shows is said in words by the grid above it. */
-export function Drawing({ handMs, selected, ...scene }: DrawingProps) {
+export function Drawing({ handMs, selected, ghost, ...scene }: DrawingProps) {
   const { document, clock, scale, lanes, window } = scene;
   return (
     <svg
@@ -42,6 +43,7 @@ export function Drawing({ handMs, selected, ...scene }: DrawingProps) {
       style={{ display: "block" }}
     >
       <Scene {...scene} />
+      {ghost === null ? null : <Ghosts {...scene} ghost={ghost} />}
       {selected.map((cell) => (
         <Chosen
           key={`${cell.item}/${cell.camera}`}
@@ -58,7 +60,7 @@ export function Drawing({ handMs, selected, ...scene }: DrawingProps) {
 
 /** All that stands still while the hand moves. */
 const Scene = memo(function Scene(props: SceneProps) {
-  const { document, rehearsal, clock, scale, lanes, window, compact, ghost } = props;
+  const { document, rehearsal, clock, scale, lanes, window, compact } = props;
   const { kit, plan, trip } = document;
   return (
     <g>
@@ -88,10 +90,6 @@ const Scene = memo(function Scene(props: SceneProps) {
             window={window}
             laid={rehearsal.items}
             compact={compact}
-            ghost={otherThan(
-              result,
-              ghost?.cameras.find((one) => one.camera === camera.id),
-            )}
           />
         );
       })}
@@ -100,10 +98,26 @@ const Scene = memo(function Scene(props: SceneProps) {
   );
 });
 
-/** What a change makes of a camera; null when it leaves it as it is. */
-function otherThan(result: CameraResult, tried: CameraResult | undefined): CameraResult | null {
-  return tried === undefined || tried === result ? null : tried;
-}
+/** What a change that is tried makes of the cameras, over all that stands still. */
+const Ghosts = memo(function Ghosts(props: SceneProps & { ghost: Rehearsal }) {
+  const { document, rehearsal, scale, lanes, window, ghost } = props;
+  return document.kit.cameras.map((camera, place) => {
+    const now = rehearsal.cameras.find((one) => one.camera === camera.id);
+    const then = ghost.cameras.find((one) => one.camera === camera.id);
+    if (now === undefined || then === undefined || now === then) return null;
+    return (
+      <Ghost
+        key={camera.id}
+        now={now.course}
+        then={then.course}
+        scale={scale}
+        lanes={lanes}
+        window={window}
+        spineX={lanes.firstX + place * lanes.lane + lanes.spine}
+      />
+    );
+  });
+});
 
 function wasIn(unit: Pooled, camera: string): boolean {
   return unit.stays.some((stay) => stay.place === camera);

@@ -5,7 +5,6 @@ import type { Lanes } from "../scale/lanes";
 import { minutesText } from "../domain/units";
 import { LINE_PX } from "../scale/labels";
 import { gapTexts } from "./gapTexts";
-import { Ghost } from "./Ghost";
 import { BatteryNames, CardColumn } from "./LaneUnits";
 import { areaPath, columnPoints, linePath } from "../scale/rope";
 
@@ -37,8 +36,6 @@ export interface LaneProps {
   compact: boolean;
   /** Rope, heat, frost and gaps only: neither card nor words, for ropes that stand close. */
   bare?: boolean;
-  /** The camera's result under a change that is tried; null when none is. */
-  ghost: CameraResult | null;
 }
 
 /** One camera's rope, heat, card and gaps over the window; drawn anew only when they change. */
@@ -70,16 +67,6 @@ export const Lane = memo(function Lane(props: LaneProps) {
       <Frost {...props} spineX={spineX} />
       {bare ? null : <CardColumn {...props} />}
       <Gaps {...props} spineX={spineX} />
-      {props.ghost === null ? null : (
-        <Ghost
-          now={props.result.course}
-          then={props.ghost.course}
-          scale={scale}
-          lanes={lanes}
-          window={props.window}
-          spineX={spineX}
-        />
-      )}
       <BatteryNames {...props} spineX={spineX} />
     </g>
   );

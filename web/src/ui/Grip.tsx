@@ -4,6 +4,7 @@ import {
   type PointerEvent,
   useEffect,
   useRef,
+  useState,
 } from "react";
 
 interface Props {
@@ -47,9 +48,13 @@ export function Grip(props: Props) {
     if (moving && from.current === null) element.current?.scrollIntoView({ block: "nearest" });
   }, [moving, value]);
   const held = (wanted: number) => Math.min(max, Math.max(min, wanted));
+  const [flipped, setFlipped] = useState(false);
   const move = (wanted: number) => {
     const next = held(wanted);
-    if (next !== value) onMove(next);
+    if (next === value) return;
+    const box = element.current?.getBoundingClientRect();
+    setFlipped(box !== undefined && box.left > innerWidth * 0.6);
+    onMove(next);
   };
   const onKey = (event: KeyboardEvent) => {
     const by: Record<string, number | undefined> = {
@@ -112,7 +117,9 @@ export function Grip(props: Props) {
       onClick={(event) => event.stopPropagation()}
     >
       <span className="grip-bar" />
-      {moving ? <span className="grip-words label">{words}</span> : null}
+      {moving ? (
+        <span className={flipped ? "grip-words flipped label" : "grip-words label"}>{words}</span>
+      ) : null}
     </div>
   );
 }

@@ -156,11 +156,14 @@ export function useTrial(shown: Shown): Trials {
     [shown.rehearsal, fresh],
   );
   const whole = useMemo<PlanDocument>(() => ({ ...document, trip: base.trip }), [base, document]);
+  // a draft leaves the cures as they are: the side is not drawn anew for it
+  const tried = rehearsal === null ? null : (trial?.cure ?? null);
+  const triedHeadline = tried === null ? "" : (rehearsal?.verdict.headline ?? "");
   const curing = useMemo<Curing>(
     () => ({
       document: whole,
-      tried: trial?.cure != null && rehearsal !== null ? trial.cure : null,
-      headline: rehearsal?.verdict.headline ?? "",
+      tried,
+      headline: triedHeadline,
       error,
       onTry,
       onKeep,
@@ -170,9 +173,15 @@ export function useTrial(shown: Shown): Trials {
         setOpen(target);
       },
     }),
-    [whole, trial, rehearsal, error, onTry, onKeep, open],
+    [whole, tried, triedHeadline, error, onTry, onKeep, open],
   );
   const pending = trial !== null && trial.cure === null;
+  const change = useCallback(
+    (more: Edit) => draft([...(newest.current?.edits ?? []), more]),
+    [draft],
+  );
+  const put = useCallback((instead: Edit) => draft([instead]), [draft]);
+  const leave = useCallback(() => show(null), [show]);
   const drafting = useMemo<Drafting>(
     () => ({
       base,
@@ -184,12 +193,24 @@ export function useTrial(shown: Shown): Trials {
           : null,
       headline: rehearsal?.verdict.headline ?? "",
       late: fresh?.of !== trial,
-      change: (more) => draft([...(newest.current?.edits ?? []), more]),
-      put: (instead) => draft([instead]),
+      change,
+      put,
       keep: keepDraft,
-      leave: () => show(null),
+      leave,
     }),
-    [pending, trial, base, rehearsal, shown.rehearsal, document, fresh, draft, keepDraft, show],
+    [
+      pending,
+      trial,
+      base,
+      rehearsal,
+      shown.rehearsal,
+      document,
+      fresh,
+      change,
+      put,
+      keepDraft,
+      leave,
+    ],
   );
   // over the same times the change is drawn upon what is; with other times it is drawn instead
   const over = rehearsal !== null && sameTimes(rehearsal, shown.rehearsal);

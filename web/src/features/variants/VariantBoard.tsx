@@ -152,7 +152,6 @@ export function VariantBoard({ states, names, differences }: Props) {
                             laid={state.rehearsal.items}
                             compact
                             bare
-                            ghost={null}
                           />
                         </g>
                       )}

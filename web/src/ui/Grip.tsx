@@ -52,8 +52,10 @@ export function Grip(props: Props) {
   const move = (wanted: number) => {
     const next = held(wanted);
     if (next === value) return;
-    const box = element.current?.getBoundingClientRect();
-    setFlipped(box !== undefined && box.left > innerWidth * 0.6);
+    if (!moving) {
+      const box = element.current?.getBoundingClientRect();
+      setFlipped(box !== undefined && box.left > innerWidth * 0.6);
+    }
     onMove(next);
   };
   const onKey = (event: KeyboardEvent) => {

@@ -15,7 +15,7 @@ export function DraftFoot({ drafting }: { drafting: Drafting }) {
     <div className="draft-foot" role="group" aria-label="Not kept yet">
       <p role="status" className="label">
         {difference === null ? "Rehearsing it…" : difference}
-        {late && difference !== null ? " …" : ""}
+        {late() && difference !== null ? " …" : ""}
         {headline === "" ? null : <span className="hint">With it: {headline}</span>}
       </p>
       <div className="row">

@@ -78,7 +78,7 @@ function LaneMoves(props: LaneProps) {
         const band = scale.bands.find((one) => one.id === at);
         const top = up && at !== move.item ? (band?.y0 ?? y) + 4 : y;
         const near = up || (selected?.item === move.item && selected.camera === camera.id);
-        const gain = up && !drafting.late ? (drafting.difference ?? "") : "";
+        const gain = up && !drafting.late() ? (drafting.difference ?? "") : "";
         const words = `${name} ${clock.time(startOf(at))}${gain === "" ? "" : `: ${gain}`}`;
         return (
           <Grip

@@ -84,7 +84,7 @@ function LaneEnds(props: LaneProps) {
       const chosen = trip.items.findIndex((one) => one.id === selected?.item);
       const mine = selected?.camera === camera.id;
       const near = up !== null || (mine && chosen >= stretch.first && chosen <= stretch.last);
-      const gain = up !== null && !drafting.late ? (drafting.difference ?? "") : "";
+      const gain = up !== null && !drafting.late() ? (drafting.difference ?? "") : "";
       return [
         <Grip
           key={`${String(stretch.first)}-${end}`}

@@ -20,7 +20,7 @@ export function TimeGrips({ present, scale, lanes, drafting, selected }: GripsPr
     const typed = item.duration_s / 60;
     const up = pulled?.item === item.id ? pulled : null;
     const value = up?.minutes ?? Math.round(typed);
-    const gain = up !== null && !drafting.late ? (drafting.difference ?? "") : "";
+    const gain = up !== null && !drafting.late() ? (drafting.difference ?? "") : "";
     return (
       <Grip
         key={`${band.id}-${String(band.startMs)}`}

@@ -3,9 +3,11 @@ import { useCommands } from "../../app/commands";
 import type { Corrections } from "../../app/useCorrections";
 import type { Cell } from "../../board/Drawing";
 import type { Clock, DayWindow } from "../../domain/clock";
+import { movable } from "../../domain/handEdits";
 import { type Problem, problemsOf } from "../../domain/problems";
 import type { Loss, PlanDocument, Rehearsal } from "../../domain/types";
 import type { Fold } from "../../scale/elastic";
+import { focusEnd, focusMove, focusTime } from "./gripFocus";
 
 interface Wanted {
   document: PlanDocument;
@@ -92,34 +94,9 @@ const LEAST_S = 60;
 
 function usePulling({ document, rehearsal, clock, handAt, selected, corrections }: Wanted) {
   return useMemo(() => {
-    const grip = (mark: string) => () =>
-      globalThis.document.querySelector<HTMLElement>(`[data-grip="${mark}"]`)?.focus();
     const place = document.trip.items.findIndex((one) => one.id === selected?.item);
     const item = document.trip.items[place];
-    const cell = selected === null ? "" : `${selected.item}/${selected.camera}`;
-    const stretch = () => {
-      const ends = [...globalThis.document.querySelectorAll<HTMLElement>("[data-grip]")];
-      return (end: "first" | "last") => {
-        const mine = ends.filter((one) => {
-          const [what, , camera] = (one.dataset["grip"] ?? "").split("/");
-          return what === end && camera === selected?.camera;
-        });
-        const top = (one: HTMLElement) => one.getBoundingClientRect().top;
-        const at = globalThis.document
-          .querySelector(`[data-cell="${cell}"]`)
-          ?.getBoundingClientRect();
-        const near = mine
-          .map((one) => ({
-            one,
-            away: Math.abs(top(one) - (end === "first" ? (at?.top ?? 0) : (at?.bottom ?? 0))),
-          }))
-          .sort((a, b) => a.away - b.away)[0];
-        near?.one.focus();
-      };
-    };
-    const moves = rehearsal.moves.some(
-      (one) => one.item === selected?.item && one.camera === selected.camera,
-    );
+    const moves = rehearsal.moves.some((one) => movable(one) !== null);
     const onLeg = item?.kind === "leg";
     const laid = rehearsal.items.find((one) => one.id === item?.id);
     const after_s = () => {
@@ -136,28 +113,28 @@ function usePulling({ document, rehearsal, clock, handAt, selected, corrections 
         name: "Move the hands’ work here to another stop",
         keys: "M",
         allowed: moves,
-        run: grip(`move/${cell}`),
+        run: () => focusMove(selected),
       },
       {
         name: "Pull the stretch’s end",
         keys: "E",
         allowed: selected !== null,
-        run: () => stretch()("last"),
+        run: () => focusEnd(selected, "last"),
       },
       {
         name: "Pull the stretch’s start",
         keys: "B",
         allowed: selected !== null,
-        run: () => stretch()("first"),
+        run: () => focusEnd(selected, "first"),
       },
       {
         name: "How long it takes",
         keys: "L",
         allowed: item !== undefined,
-        run: grip(`time/${id}`),
+        run: () => focusTime(selected),
       },
       {
-        name: `Split the leg at the hand`,
+        name: "Split the leg at the hand",
         keys: "S",
         allowed: long,
         run: () => corrections.correct({ kind: "cut", item: id, after_s: after_s() }),

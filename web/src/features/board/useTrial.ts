@@ -26,7 +26,7 @@ export interface Drafting {
   difference: string | null;
   headline: string;
   /** The difference belongs to an earlier moment of a drag. */
-  late: boolean;
+  late: () => boolean;
   /** Change more. */
   change: (edit: Edit) => void;
   /** Change this instead of what was tried before. */
@@ -55,6 +55,28 @@ export interface Trials {
   ghost: Rehearsal | null;
 }
 
+/** What is tried now, and what was answered last; known at once, before the page draws it. */
+class Run {
+  private tried: Trial | null = null;
+  private answered: Trial | null = null;
+
+  go(next: Trial | null): void {
+    this.tried = next;
+  }
+
+  answer(of: Trial): void {
+    this.answered = of;
+  }
+
+  newest(): Trial | null {
+    return this.tried;
+  }
+
+  isLate(): boolean {
+    return this.tried !== this.answered;
+  }
+}
+
 /** What is tried over what is kept. */
 export function useTrial(shown: Shown): Trials {
   const { kept } = useTripHere();
@@ -76,38 +98,44 @@ export function useTrial(shown: Shown): Trials {
     (problem: unknown) => setError(problem instanceof Error ? problem.message : String(problem)),
     [],
   );
-  const newest = useRef<Trial | null>(null);
+  const [run] = useState(() => new Run());
   const [pump] = useState(
     () =>
       new Pump<Trial, Rehearsal>(
         (asked) => rehearse(asked.document),
         (rehearsal, of) => {
           performance.mark("tumbrel-tried");
-          if (newest.current === null) return;
+          run.answer(of);
+          if (run.newest() === null) return;
           setError(null);
+          setTrial(run.newest());
           setTold((old) => ({ of, rehearsal: replaceEqualDeep(old?.rehearsal, rehearsal) }));
         },
-        (problem, newest) => {
-          if (newest) fail(problem);
+        (problem, isNewest) => {
+          if (isNewest) fail(problem);
         },
       ),
   );
+  // a drag moves sixty times a second: the page is drawn when it begins and with each answer
   const show = useCallback(
-    (next: Trial | null) => {
-      newest.current = next;
-      setTrial(next);
-      setError(null);
+    (next: Trial | null, moving = false) => {
+      const goesOn = moving && run.newest() !== null;
+      run.go(next);
+      if (!goesOn) {
+        setTrial(next);
+        setError(null);
+      }
       if (next === null) setTold(null);
       else pump.push(next);
     },
-    [pump],
+    [pump, run],
   );
 
   const draft = useCallback(
-    (edits: readonly Edit[]) => {
+    (edits: readonly Edit[], moving = false) => {
       const doc = edits.reduce((before, one) => one(before), base);
       const document = { tumbrel: 1 as const, kit, trip: withoutWays(doc.trip), plan: doc.plan };
-      show({ cure: null, edits, doc, document });
+      show({ cure: null, edits, doc, document }, moving);
     },
     [base, kit, show],
   );
@@ -116,17 +144,19 @@ export function useTrial(shown: Shown): Trials {
   useEffect(() => {
     if (drafted.current === base) return;
     drafted.current = base;
-    const now = newest.current;
-    if (now !== null && now.cure === null) draft(now.edits);
-    else if (now !== null) show(null);
-  }, [base, draft, show]);
+    void Promise.resolve().then(() => {
+      const now = run.newest();
+      if (now !== null && now.cure === null) draft(now.edits);
+      else if (now !== null) show(null);
+    });
+  }, [base, draft, run, show]);
 
   const keepDraft = useCallback(() => {
-    const now = newest.current;
+    const now = run.newest();
     if (now === null || now.cure !== null) return;
     show(null);
     edit((doc) => now.edits.reduce((before, one) => one(before), doc));
-  }, [edit, show]);
+  }, [edit, run, show]);
   useKeptOnLeaving(keepDraft);
 
   const { document } = shown;
@@ -177,10 +207,11 @@ export function useTrial(shown: Shown): Trials {
   );
   const pending = trial !== null && trial.cure === null;
   const change = useCallback(
-    (more: Edit) => draft([...(newest.current?.edits ?? []), more]),
-    [draft],
+    (more: Edit) => draft([...(run.newest()?.edits ?? []), more]),
+    [draft, run],
   );
-  const put = useCallback((instead: Edit) => draft([instead]), [draft]);
+  const put = useCallback((instead: Edit) => draft([instead], true), [draft]);
+  const late = useCallback(() => run.isLate(), [run]);
   const leave = useCallback(() => show(null), [show]);
   const drafting = useMemo<Drafting>(
     () => ({
@@ -192,7 +223,7 @@ export function useTrial(shown: Shown): Trials {
           ? differenceText(shown.rehearsal, rehearsal, (one) => nameOfCamera(document, one))
           : null,
       headline: rehearsal?.verdict.headline ?? "",
-      late: fresh?.of !== trial,
+      late,
       change,
       put,
       keep: keepDraft,
@@ -205,7 +236,7 @@ export function useTrial(shown: Shown): Trials {
       rehearsal,
       shown.rehearsal,
       document,
-      fresh,
+      late,
       change,
       put,
       keepDraft,

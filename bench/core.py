@@ -29,6 +29,7 @@ from tumbrel.core.rehearsal.outcome import rehearse, tell
 from tumbrel.core.rehearsal.power import Grid
 from tumbrel.core.rehearsal.result import Rehearsal
 from tumbrel.core.shelf import ShelfQuestion, hang
+from tumbrel.core.variants import STARTING, made
 from tumbrel.site.collecting import collect_seldom
 
 DEMO = ROOT / "src" / "tumbrel" / "demo" / "ostrel-crossing.json"
@@ -36,6 +37,7 @@ REHEARSE_MS = 50.0
 SHELF_MS = 100.0
 MONTH_MS = 1000.0
 CURES_MS = 1500.0
+SET_MS = 3000.0
 EDIT_MS = 60.0
 SEGMENT_US = 25.0
 FASTER = 100.0
@@ -61,6 +63,8 @@ def main() -> bool:
     met &= _segments(demo)
     now = yardstick_ms()
     met &= line("cures of the demo's first gap", one_ms(lambda: _cured(demo)), "ms", CURES_MS, now)
+    made_ms = one_ms(lambda: [made(demo, start, rehearse) for start in STARTING])
+    met &= line("the starting set of variants", made_ms, "ms", SET_MS, yardstick_ms())
     question = ShelfQuestion(kit=demo.kit, trip=demo.trip)
     now = yardstick_ms()
     met &= line("main demo's shelf", median_ms(lambda: hang(question), 20), "ms", SHELF_MS, now)

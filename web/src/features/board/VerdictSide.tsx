@@ -158,7 +158,7 @@ function Findings({
                 {finding.text} <span className="leads">{where[findingPlace(finding.path)]}</span>
               </span>
             </button>
-            {finding.severity === "note" ? null : cures(targetOf(finding), finding.text)}
+            {cures(targetOf(finding), finding.text)}
           </li>
         ))}
       </ul>

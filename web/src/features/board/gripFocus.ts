@@ -1,7 +1,7 @@
 import type { Cell } from "../../board/Drawing";
 
 /** The cell that the keyboard is on, ahead of the drawing; else the one that is chosen. */
-function cellHere(chosen: Cell | null): Cell | null {
+export function cellHere(chosen: Cell | null): Cell | null {
   const active = document.activeElement;
   const name = active instanceof HTMLElement ? active.dataset["cell"] : undefined;
   const [item, camera] = name?.split("/") ?? [];

@@ -7,7 +7,7 @@ import { movable } from "../../domain/handEdits";
 import { type Problem, problemsOf } from "../../domain/problems";
 import type { Loss, PlanDocument, Rehearsal } from "../../domain/types";
 import type { Fold } from "../../scale/elastic";
-import { focusEnd, focusMove, focusTime } from "./gripFocus";
+import { cellHere, focusEnd, focusMove, focusTime } from "./gripFocus";
 
 interface Wanted {
   document: PlanDocument;
@@ -41,9 +41,11 @@ function useLooking(wanted: Wanted) {
   return useMemo(() => {
     const problems = problemsOf(rehearsal);
     const any = problems.length > 0;
-    const loss = rehearsal.cameras
-      .flatMap((one) => one.losses)
-      .find((one) => one.camera === selected?.camera && one.item === selected.item);
+    const losses = rehearsal.cameras.flatMap((one) => one.losses);
+    const lossHere = () => {
+      const here = cellHere(selected);
+      return losses.find((one) => one.camera === here?.camera && one.item === here.item);
+    };
     const isHere = (one: Problem) =>
       one.cell.camera === selected?.camera && one.cell.item === selected.item;
     const go = (by: 1 | -1) => () => {
@@ -63,8 +65,9 @@ function useLooking(wanted: Wanted) {
       {
         name: "Cures of the gap here",
         keys: "C",
-        allowed: loss !== undefined,
+        allowed: losses.length > 0,
         run: () => {
+          const loss = lossHere();
           if (loss) openCures(loss);
         },
       },

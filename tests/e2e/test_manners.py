@@ -83,7 +83,7 @@ def test_on_a_phone_nothing_hangs_over_and_a_gap_can_be_cured(
     context = browser.new_context(viewport={"width": 390, "height": 844}, has_touch=True)
     page = context.new_page()
     address = open_copy(page, server, demo_text)
-    for place in ("board", "kit", "bench", "route"):
+    for place in ("board", "kit", "bench", "route", "variants"):
         page.goto(f"{address}/{place}")
         page.get_by_role("heading", level=1).wait_for()
         page.wait_for_timeout(600)
@@ -105,12 +105,15 @@ def test_on_a_phone_nothing_hangs_over_and_a_gap_can_be_cured(
     context.close()
 
 
+PLACES = ["board", "strip", "kit", "bench", "route", "variants", "sums", "trips"]
+
+
 @pytest.mark.parametrize("theme", ["light", "dim"])
-@pytest.mark.parametrize("place", ["board", "strip", "kit", "bench", "route", "trips"])
+@pytest.mark.parametrize("place", PLACES)
 def test_axe_finds_nothing_serious(page: Page, trip: str, place: str, theme: str) -> None:
     page.add_init_script(f"localStorage.setItem('tumbrel.theme', '{theme}')")
-    if place == "trips":
-        page.goto(trip.rsplit("/trip/", 1)[0] + "/trips")
+    if place in ("trips", "sums"):
+        page.goto(f"{trip.rsplit('/trip/', 1)[0]}/{place}")
     else:
         page.goto(f"{trip}/{'board' if place == 'strip' else place}")
     page.get_by_role("heading", level=1).wait_for()

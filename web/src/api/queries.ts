@@ -1,6 +1,6 @@
 import { queryOptions } from "@tanstack/react-query";
 import type { Going } from "../domain/track";
-import { client, csrfToken, type Schemas, unwrap } from "./client";
+import { client, type Schemas, sendAtOnce, unwrap } from "./client";
 
 /** Every query of the page, made in one place. */
 export const queries = {
@@ -59,7 +59,7 @@ export function readTable(text: string, taken: string[]): Promise<Schemas["Paste
 
 /** Open a plan file; a bad one is refused whole. */
 export async function openPlanFile(file: ArrayBuffer): Promise<Schemas["TripState"]> {
-  return sendFile<Schemas["TripState"]>("/api/plan-files", "application/json", file);
+  return sendAtOnce<Schemas["TripState"]>("/api/plan-files", "application/json", file);
 }
 
 export interface TrackAsked {
@@ -79,7 +79,7 @@ export function layTrack(asked: TrackAsked): Promise<Schemas["TrackRead"]> {
     start,
     trip: String(trip),
   });
-  return sendFile(`/api/tracks?${query.toString()}`, "application/octet-stream", file);
+  return sendAtOnce(`/api/tracks?${query.toString()}`, "application/octet-stream", file);
 }
 
 /** A trip and its plan after a correction of its route by hand; keeps nothing. */
@@ -128,17 +128,4 @@ export type AirAsked = Omit<Schemas["AirAsked"], "trip" | "name"> & { name: stri
 /** The air of every leg and stop by a file's hours, a day's low and high, or made up. */
 export function airOf(trip: Schemas["Trip"], from: AirAsked): Promise<Schemas["AirTold"][]> {
   return unwrap(client.POST("/api/air", { body: { trip, ...from } }));
-}
-
-function sendFile<Answer>(address: string, type: string, body: BodyInit): Promise<Answer> {
-  return unwrap(
-    fetch(address, {
-      method: "POST",
-      headers: { "Content-Type": type, "X-CSRFToken": csrfToken() },
-      body,
-    }).then(async (response) => {
-      const told: unknown = await response.json().catch(() => null);
-      return response.ok ? { data: told as Answer, response } : { error: told, response };
-    }),
-  );
 }

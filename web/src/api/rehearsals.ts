@@ -1,5 +1,5 @@
 import type { PlanDocument, Rehearsal } from "../domain/types";
-import { client, unwrap } from "./client";
+import { sendAtOnce } from "./client";
 
 /** Rows of all courses that are kept: a dozen rehearsals of a few days, one or two of a month. */
 const MOST_ROWS = 60_000;
@@ -46,13 +46,7 @@ function rowsOf(told: Rehearsal): number {
 }
 
 const rehearsals = new Rehearsals((text, aside) =>
-  unwrap(
-    client.POST("/api/rehearsals", {
-      body: text as unknown as PlanDocument,
-      bodySerializer: (body) => body as unknown as string,
-      params: { query: { aside } },
-    }),
-  ),
+  sendAtOnce<Rehearsal>(`/api/rehearsals?aside=${String(aside)}`, "application/json", text),
 );
 
 export function rehearse(document: PlanDocument): Promise<Rehearsal> {

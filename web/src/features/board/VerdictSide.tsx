@@ -1,4 +1,4 @@
-import { memo, type ReactNode } from "react";
+import { memo, type ReactNode, useRef } from "react";
 import { useNavigate } from "react-router";
 import type { Cell } from "../../board/Drawing";
 import type { Clock } from "../../domain/clock";
@@ -6,6 +6,7 @@ import { sameTarget, targetOfLoss } from "../../domain/cures";
 import { findingPlace, lossesInOrder, nameOfCamera } from "../../domain/moment";
 import type { CureTarget, Finding, PlanDocument, Rehearsal } from "../../domain/types";
 import { minutesText } from "../../domain/units";
+import { useRoving } from "../../ui/useRoving";
 import { Cures, type Curing } from "./Cures";
 import { useSettled } from "./useSettled";
 
@@ -25,6 +26,8 @@ const SPOKEN_AFTER_MS = 600;
 /** What is missing, and what else should be known; each leads to its place and to its cures. */
 export const TroubleSide = memo(function TroubleSide(props: Props) {
   const { curing } = props;
+  const list = useRef<HTMLElement>(null);
+  const roving = useRoving(list, "button.side-row, button.cures-open");
   const cures = (target: CureTarget, about: string) => {
     const open = sameTarget(curing.open, target);
     return (
@@ -43,7 +46,13 @@ export const TroubleSide = memo(function TroubleSide(props: Props) {
     );
   };
   return (
-    <aside className="trouble-side" aria-label="Not filmed, and to know">
+    <aside
+      className="trouble-side"
+      aria-label="Not filmed, and to know"
+      ref={list}
+      onFocus={roving.onFocus}
+      onKeyDown={roving.onKeyDown}
+    >
       <Losses {...props} cures={cures} />
       <Findings {...props} cures={cures} />
     </aside>

@@ -109,7 +109,7 @@ export function useTrial(shown: Shown): Trials {
           if (run.newest() === null) return;
           setError(null);
           setTrial(run.newest());
-          setTold((old) => ({ of, rehearsal: replaceEqualDeep(old?.rehearsal, rehearsal) }));
+          setTold({ of, rehearsal });
         },
         (problem, isNewest) => {
           if (isNewest) fail(problem);

@@ -71,6 +71,9 @@ def test_a_change_is_drawn_with_its_difference_and_left_or_kept(page: Page, trip
     expect(page.get_by_role("button", name=UNDO)).to_be_disabled()
     cell(page, "d2-flight", "chin").click()
     strip.get_by_label("Mode").select_option("1080p30")
+    page.keyboard.press("Control+z")  # takes back what is not kept yet
+    expect(strip.get_by_label("Mode")).to_have_value("27k60")
+    strip.get_by_label("Mode").select_option("1080p30")
     strip.get_by_role("button", name="Leave it").click()
     expect(strip.get_by_label("Mode")).to_have_value("27k60")
     strip.get_by_label("Mode").select_option("1080p30")

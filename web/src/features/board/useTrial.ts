@@ -3,6 +3,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Pump } from "../../api/pump";
 import { rehearse } from "../../api/rehearsals";
 import type { Shown } from "../../api/useRehearsal";
+import { matches } from "../../app/commands";
 import { useTripHere } from "../../app/TripContext";
 import { useKeepKit } from "../../app/useKeepKit";
 import { keptCure, withCure } from "../../domain/cures";
@@ -158,6 +159,8 @@ export function useTrial(shown: Shown): Trials {
     edit((doc) => now.edits.reduce((before, one) => one(before), doc));
   }, [edit, run, show]);
   useKeptOnLeaving(keepDraft);
+  const leave = useCallback(() => show(null), [show]);
+  useTakenBack(run, leave);
 
   const { document } = shown;
   const onTry = useCallback(
@@ -212,7 +215,6 @@ export function useTrial(shown: Shown): Trials {
   );
   const put = useCallback((instead: Edit) => draft([instead], true), [draft]);
   const late = useCallback(() => run.isLate(), [run]);
-  const leave = useCallback(() => show(null), [show]);
   const drafting = useMemo<Drafting>(
     () => ({
       base,
@@ -269,6 +271,21 @@ export function useKeptOnLeaving(keep: () => void): void {
       leaving();
     };
   }, []);
+}
+
+/** Undo takes back what is drafted before it takes back what is kept. */
+function useTakenBack(run: Run, leave: () => void): void {
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const typing = event.target instanceof HTMLInputElement && event.target.type === "text";
+      if (typing || !matches(event, "Ctrl+Z") || run.newest() === null) return;
+      event.preventDefault();
+      event.stopImmediatePropagation();
+      leave();
+    };
+    addEventListener("keydown", onKey, true);
+    return () => removeEventListener("keydown", onKey, true);
+  }, [run, leave]);
 }
 
 function sameTimes(one: Rehearsal, other: Rehearsal): boolean {

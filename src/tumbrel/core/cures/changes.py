@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, field
-from typing import Any
+from typing import Any, Literal
 
 from ..document import (
     Assignment,
@@ -24,9 +24,6 @@ from ..document import (
 )
 from ..formats.rows import free_key
 from ..route.correcting import Halted, corrected
-from ..route.on_way import way_of
-from ..route.parting import asked_on_both, halt_after, parted
-from ..route.told import along_at
 from ..serving import against, carried, mount_and_angle, stands_water
 
 Change = Callable[[PlanDocument], PlanDocument]
@@ -150,34 +147,20 @@ def one_more_card(like: Card) -> Change:
     return change
 
 
-def one_more_bank(like: Bank) -> Change:
-    """A full power bank like one that is carried."""
+def one_more_like(part: Literal["sources", "chargers"], like: Bank | Charger) -> Change:
+    """A bank or charger like one that is carried; a bank is full."""
 
     def change(document: PlanDocument) -> PlanDocument:
-        sources = document.kit.sources
-        name = _numbered(like.name, {one.name for one in sources})
-        key = free_key(name, {one.id for one in sources}, "bank")
-        more = like.model_copy(update={"id": key, "name": name, "charge": 1.0})
-        return with_kit(document, sources=(*sources, more))
+        units = getattr(document.kit, part)
+        names = {one.name for one in units}
+        stem = like.name[:56]
+        name = next(f"{stem} {n}" for n in range(2, 99) if f"{stem} {n}" not in names)
+        key = free_key(name, {one.id for one in units}, part)
+        full = {"charge": 1.0} if isinstance(like, Bank) else {}
+        more = like.model_copy(update={"id": key, "name": name, **full})
+        return with_kit(document, **{part: (*units, more)})
 
     return change
-
-
-def one_more_charger(like: Charger) -> Change:
-    """A charger like one that is carried: more bays at once."""
-
-    def change(document: PlanDocument) -> PlanDocument:
-        chargers = document.kit.chargers
-        name = _numbered(like.name, {one.name for one in chargers})
-        key = free_key(name, {one.id for one in chargers}, "charger")
-        more = like.model_copy(update={"id": key, "name": name})
-        return with_kit(document, chargers=(*chargers, more))
-
-    return change
-
-
-def _numbered(name: str, taken: set[str]) -> str:
-    return next(f"{name[:56]} {n}" for n in range(2, 99) if f"{name[:56]} {n}" not in taken)
 
 
 def spares_inside(family: str) -> Change:
@@ -215,38 +198,15 @@ def on_item(key: str, **parts: Any) -> Change:
 
 
 def halted_on(leg: Leg, share: float, halt_s: int) -> Change:
-    """A stop put on a leg after a share of its time; what is asked goes on behind it.
-
-    A leg on a way is cut where one is by then; one that was typed, by its time.
-    """
+    """A stop put on a leg after a share of its time; what is asked goes on behind it."""
 
     def change(document: PlanDocument) -> PlanDocument:
-        found = way_of(document.trip, leg)
-        if found is None:
-            return _halted_by_time(document, leg, share, halt_s)
-        way, lies = found
-        at_m = along_at(way, lies.from_m, lies.to_m, share)
-        halt = Halted(item=leg.id, at_m=at_m, duration_s=halt_s)
+        after_s = max(1, min(leg.duration_s - 1, round(leg.duration_s * share)))
+        halt = Halted(item=leg.id, after_s=after_s, duration_s=halt_s)
         done = corrected(document.trip, document.plan, halt)
         return document.model_copy(update={"trip": done.trip, "plan": done.plan})
 
     return change
-
-
-def _halted_by_time(document: PlanDocument, leg: Leg, share: float, halt_s: int) -> PlanDocument:
-    items = document.trip.items
-    place = next((n for n, one in enumerate(items) if one.id == leg.id), None)
-    if place is None:
-        return document
-    taken = {one.id for one in items}
-    halt_key = free_key("halt", taken, "halt")
-    on_key = free_key(leg.id, taken | {halt_key}, "leg")
-    first, second = parted(leg, share, on_key)
-    halt = halt_after(first, halt_key, "Halt", halt_s)
-    all_items: list[Item] = [*items[:place], first, halt, second, *items[place + 1 :]]
-    trip = document.trip.model_copy(update={"items": tuple(all_items)})
-    plan = asked_on_both(document.plan, leg.id, on_key)
-    return document.model_copy(update={"trip": trip, "plan": plan})
 
 
 def stand_ins(document: PlanDocument, item: Item) -> Iterator[tuple[Camera, SetUp]]:

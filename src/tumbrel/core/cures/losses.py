@@ -31,10 +31,9 @@ from .changes import (
     handed_over,
     on_item,
     on_stretch,
-    one_more_bank,
     one_more_battery,
     one_more_card,
-    one_more_charger,
+    one_more_like,
     spares_inside,
     stand_ins,
     swapped_at,
@@ -239,13 +238,13 @@ def _more_power(asked: Asked) -> Iterator[Proposal]:
     banks = [one for one in kit.sources if isinstance(one, Bank)]
     if banks and len(kit.sources) < MOST_UNITS:
         like = max(banks, key=lambda one: one.mah)
-        yield Proposal("one_more_bank", one_more_bank(like), {"bank": like.name}, grams=like.mass_g)
+        bank = one_more_like("sources", like)
+        yield Proposal("one_more_bank", bank, {"bank": like.name}, grams=like.mass_g)
     fits = [one for one in kit.chargers if asked.camera.battery_family in one.families]
     if fits and len(kit.chargers) < MOST_UNITS:
         dock = max(fits, key=lambda one: one.bays)
-        yield Proposal(
-            "one_more_charger", one_more_charger(dock), {"charger": dock.name}, grams=dock.mass_g
-        )
+        more = one_more_like("chargers", dock)
+        yield Proposal("one_more_charger", more, {"charger": dock.name}, grams=dock.mass_g)
 
 
 def _cards(asked: Asked) -> Iterator[Proposal]:

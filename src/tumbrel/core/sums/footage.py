@@ -32,7 +32,10 @@ def on_card(question: OnCard, defaults: Defaults) -> SumTold:
         f"({number(question.mbps)} + {number(mode.audio_mbps)}) Mbit/s / 8 × "
         f"{number(1.0 + defaults.container_overhead.value)} = {number(rate / 1e6)} MB/s"
     )
-    assumed = ("1 % for the file's container; 98.5 % of a card's label can be used",)
+    assumed = (
+        f"{number(defaults.container_overhead.value * 100)} % for the file's container; "
+        f"{number(share * 100)} % of a card's label can be used",
+    )
     if question.wanted == "hours":
         usable = question.gb * GB * share
         minutes = (ms_to_full(rate, round(usable)) or 0) / 60_000

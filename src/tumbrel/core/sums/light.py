@@ -18,6 +18,7 @@ from ..light import STEP_MS, STEPS_A_DAY, sun_table, tilted_w_m2
 from ..parameters import Defaults
 from ..wording import picture as words
 from ..wording.sums import number
+from ..wording.units import per_cent
 from .questions import Density, FromPanel, Slowing
 from .told import Rope, SumTold
 
@@ -50,8 +51,8 @@ def from_panel(question: FromPanel, defaults: Defaults) -> SumTold:
             f"{number(question.sky)} (sky) × {share} (panel) = {number(wh)} W h",
         ),
         assumed=(
-            "out all day, unshaded, turned to the south (north of the equator)",
-            "75 % of what is rated, by warmth and angle; at sea level",
+            "out all day, unshaded, tilted towards the equator; at sea level",
+            f"{per_cent(defaults.panel_share.value)} of what is rated, by warmth and angle",
         ),
         rope=Rope(
             kind="light",
@@ -108,7 +109,7 @@ def density(question: Density) -> SumTold:
             + f" = {number(ev)}",
             words.filter_how(ev, question.f_number, shutter_s, taken, question.iso, stops),
         ),
-        assumed=("light on level ground; a filter on the lens is more in a case's heat",),
+        assumed=("light on level ground; the shutter is half a frame's interval",),
         rope=Rope(
             kind="light",
             minutes=(0.0, 1.0),

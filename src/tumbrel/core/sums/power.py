@@ -10,6 +10,7 @@ from ..heat import body_of, shedding
 from ..parameters import Defaults
 from ..shelf import Cord, ShelfQuestion, hang
 from ..wording.sums import degrees, minutes_text, number
+from ..wording.units import per_cent
 from .questions import Charge, FromBank, Lasts
 from .told import Rope, SumTold
 
@@ -31,7 +32,7 @@ def lasts(question: Lasts, defaults: Defaults) -> SumTold:
         value=cord.minutes,
         unit="min",
         lines=(
-            f"{number(question.mah)} mA h × {number(question.volts)} V / 1000 = {number(wh)} W h",
+            energy_line(question.mah, question.volts),
             f"{number(wh)} W h / {number(question.watts)} W = {minutes_text(minutes)}, warm",
             *_cold_line(question, defaults),
             _heat_line(question, kit.cameras[0], cord, defaults),
@@ -43,6 +44,13 @@ def lasts(question: Lasts, defaults: Defaults) -> SumTold:
         ),
         rope=_charge_rope(question, cord, minutes),
     )
+
+
+def energy_line(mah: float, volts: float, health: float = 1.0) -> str:
+    """Capacity and voltage to energy, as one writes it."""
+    worn = "" if health == 1.0 else f" × {number(health)}"
+    wh = nominal_wh(mah, volts, health)
+    return f"{number(mah)} mA h × {number(volts)} V / 1000{worn} = {number(wh)} W h"
 
 
 def _kit(question: Lasts) -> Kit:
@@ -127,7 +135,7 @@ def charge(question: Charge, defaults: Defaults) -> SumTold:
     )
     most = min(into_w, intake.most_w)
     lines = [
-        f"{number(question.mah)} mA h × {number(question.volts)} V / 1000 = {number(wh)} W h",
+        energy_line(question.mah, question.volts),
         f"{number(question.port_w)} W × {number(defaults.charge_efficiency.value)} = "
         f"{number(into_w)} W; the cell takes at most {number(intake.most_w)} W",
     ]
@@ -147,8 +155,11 @@ def charge(question: Charge, defaults: Defaults) -> SumTold:
         unit="min",
         lines=tuple(lines),
         assumed=(
-            "charging power over energy 1 per hour, taper from 80 %, unmeasured",
-            "between 0 and 45 °C; outside, don't charge. Follow the maker's instructions",
+            f"charging power over energy {number(intake.rate_per_h)} per hour, taper from "
+            f"{per_cent(intake.kink)}, unmeasured",
+            f"between {number(defaults.refuse_cold_c.value)} and "
+            f"{degrees(defaults.refuse_hot_c.value)}; outside, don't charge. "
+            "Follow the maker's instructions",
         ),
         rope=Rope(
             kind="charge",
@@ -165,13 +176,13 @@ def from_bank(question: FromBank, defaults: Defaults) -> SumTold:
     volts = defaults.bank_v.value
     wh = nominal_wh(question.bank_mah, volts, question.health)
     held = cold_curve(defaults.available).at(question.temp_c)
-    gives = wh * defaults.bank_efficiency.value * (1.0 - held)
+    efficiency = defaults.bank_efficiency
+    gives = wh * efficiency.value * (1.0 - held)
     battery = nominal_wh(question.mah, question.volts)
     into = gives * defaults.charge_efficiency.value
     count = into / (battery * defaults.full.value)
-    low = wh * defaults.bank_efficiency.low * (1.0 - held)
-    high = wh * defaults.bank_efficiency.high * (1.0 - held)
-    health = "" if question.health == 1.0 else f" × {number(question.health)}"
+    low = wh * efficiency.low * (1.0 - held)
+    high = wh * efficiency.high * (1.0 - held)
     cold = "" if held <= 0.0 else f" × {number(1.0 - held)} (cold)"
     return SumTold(
         answer=f"It gives {number(gives)} W h ({number(low)} to {number(high)}): "
@@ -179,17 +190,15 @@ def from_bank(question: FromBank, defaults: Defaults) -> SumTold:
         value=gives,
         unit="W h",
         lines=(
-            f"{number(question.bank_mah)} mA h × {number(volts)} V / 1000{health} = "
-            f"{number(wh)} W h",
-            f"{number(wh)} × {number(defaults.bank_efficiency.value)}{cold} = {number(gives)} W h "
-            "at its port",
-            f"{number(question.mah)} mA h × {number(question.volts)} V / 1000 = "
-            f"{number(battery)} W h a battery",
+            energy_line(question.bank_mah, volts, question.health),
+            f"{number(wh)} × {number(efficiency.value)}{cold} = {number(gives)} W h at its port",
+            f"{energy_line(question.mah, question.volts)} a battery",
             f"{number(gives)} × {number(defaults.charge_efficiency.value)} / ({number(battery)} × "
             f"{number(defaults.full.value)}) = {number(count)}",
         ),
         assumed=(
-            "what it loses in conversion: 7 to 30 %, unmeasured",
+            f"what it loses in conversion: {round((1 - efficiency.high) * 100)} to "
+            f"{per_cent(1 - efficiency.low)}, unmeasured",
             "carriers ask for watt-hours: see their rules above 100 W h",
         ),
         rope=Rope(

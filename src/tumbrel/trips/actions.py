@@ -16,13 +16,13 @@ from tumbrel.core.document import (
     Trip,
     check_references,
 )
+from tumbrel.core.document.units import without_missing
 from tumbrel.keeping import steps
 from tumbrel.keeping.refusals import Stale
 
 from .models import Trip as TripRow
 from .queries import trip_row, trip_state
 from .to_core import TripAndPlan, trip_and_plan
-from .uses import without_missing
 
 FIRST_STOP = Stop(id="start", name="Start", duration_s=1800)
 

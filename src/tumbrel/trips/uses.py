@@ -6,7 +6,8 @@ from dataclasses import dataclass
 
 from ninja import Schema
 
-from tumbrel.core.document import Kit, Link, Plan
+from tumbrel.core.document import Kit, Plan
+from tumbrel.core.document.units import units_of
 
 from .models import Trip
 from .to_core import trip_and_plan
@@ -49,20 +50,6 @@ def named_units(plan: Plan) -> dict[str, set[str]]:
     }
 
 
-def units_of(kit: Kit) -> dict[str, dict[str, str]]:
-    """Units of a kit by kind: key and name. A plan that names a missing one cannot be kept."""
-    batteries = {b.id: b.name for b in kit.batteries}
-    banks = {s.id: s.name for s in kit.sources if s.kind == "bank"}
-    return {
-        "camera": {c.id: c.name for c in kit.cameras},
-        "battery": batteries,
-        "card": {c.id: c.name for c in kit.cards},
-        "source": {s.id: s.name for s in kit.sources},
-        "drive": {d.id: d.name for d in kit.drives},
-        "unit": batteries | banks,
-    }
-
-
 def uses_of(kit: Kit, trips: list[Trip]) -> list[UnitUse]:
     """For every unit, mode, set-up and preset of the kit that a plan names: the trips."""
     named = [(trip.name, named_units(trip_and_plan(trip).plan)) for trip in trips]
@@ -93,41 +80,3 @@ def broken_by(kit: Kit, trips: list[Trip]) -> list[Broken]:
         if missing:
             found.append(Broken(trip, tuple(missing)))
     return found
-
-
-def without_missing(plan: Plan, kit: Kit) -> Plan:
-    """The plan less everything that names a unit which the kit does not have."""
-    has = units_of(kit)
-    cameras = has["camera"]
-    links = (tuple(c for c in link.cameras if c in cameras) for link in plan.links)
-    return plan.model_copy(
-        update={
-            "cameras": tuple(
-                c.model_copy(
-                    update={
-                        "battery": c.battery if c.battery in has["battery"] else None,
-                        "card": c.card if c.card in has["card"] else None,
-                        "source": c.source if c.source in has["source"] else None,
-                    }
-                )
-                for c in plan.cameras
-                if c.camera in cameras
-            ),
-            "assignments": tuple(a for a in plan.assignments if a.camera in cameras),
-            "swaps": tuple(
-                s
-                for s in plan.swaps
-                if s.camera in cameras and (s.battery is None or s.battery in has["battery"])
-            ),
-            "copies": tuple(
-                c
-                for c in plan.copies
-                if c.drive in has["drive"]
-                and (c.camera is None or c.camera in cameras)
-                and (c.card is None or c.card in has["card"])
-            ),
-            "links": tuple(Link(cameras=names) for names in links if len(names) > 1),
-            "plugs": tuple(one for one in plan.plugs if one.unit in has["unit"]),
-            "full_by": tuple(wish for wish in plan.full_by if wish.unit in has["unit"]),
-        }
-    )

@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 
 from ..cures.changes import Change, one_more_battery, one_more_card, spares_inside, with_plan
-from ..document import Assignment, BadDocument, Kit, Mode, Plan, PlanDocument, check_references
+from ..document import Assignment, Kit, Mode, PlanDocument, check_references
+from ..document.units import without_missing
 from ..rehearsal.result import Rehearsal
 from .ledger import battery_g, filmed_ms
 
@@ -124,6 +125,8 @@ def _units(document: PlanDocument) -> Iterator[tuple[float, str]]:
 
 def without_unit(document: PlanDocument, key: str) -> PlanDocument | None:
     """The document without a unit and all that names it; None where it cannot be taken out."""
+    if any(one.camera == key for one in document.plan.assignments):
+        return None
     kit = document.kit
     parts = {name: tuple(one for one in getattr(kit, name) if one.id != key) for name in UNITS}
     parts["loads"] = tuple(
@@ -131,36 +134,8 @@ def without_unit(document: PlanDocument, key: str) -> PlanDocument | None:
     )
     try:
         left = Kit.model_validate(kit.model_copy(update=parts).model_dump())
-        plan = Plan.model_validate(_plan_without(document.plan, key).model_dump())
+        plan = without_missing(document.plan, left)
         check_references(left, document.trip, plan)
-    except (ValueError, BadDocument):
+    except ValueError:
         return None
     return document.model_copy(update={"kit": left, "plan": plan})
-
-
-def _plan_without(plan: Plan, key: str) -> Plan:
-    def freed(name: str | None) -> str | None:
-        return None if name == key else name
-
-    return plan.model_copy(
-        update={
-            "cameras": tuple(
-                one.model_copy(
-                    update={
-                        "battery": freed(one.battery),
-                        "card": freed(one.card),
-                        "source": freed(one.source),
-                    }
-                )
-                for one in plan.cameras
-                if one.camera != key
-            ),
-            "swaps": tuple(one for one in plan.swaps if key not in (one.camera, one.battery)),
-            "plugs": tuple(one for one in plan.plugs if one.unit != key),
-            "full_by": tuple(one for one in plan.full_by if one.unit != key),
-            "copies": tuple(
-                one for one in plan.copies if key not in (one.camera, one.card, one.drive)
-            ),
-            "links": tuple(one for one in plan.links if key not in one.cameras),
-        }
-    )

@@ -24,17 +24,22 @@ A_SECOND = 8.0
 TURNED_MS, FOLDED_MS, MONTH_MS = 150.0, 300.0, 1500.0
 SCRIPT_KB = 350.0
 
-# Makes an edit in the open strip and waits until the board's picture of it has been painted.
-PAINTED = """async edit => {
-  const field = document.querySelector('.board-field svg');
+# Waits until a picture that something has just been done to has been painted again.
+PAINTING = """
   const start = performance.now();
   const painted = new Promise(done => {
     new MutationObserver((_, observer) => {
       observer.disconnect();
       requestAnimationFrame(() => setTimeout(() => done(performance.now() - start), 0));
-    }).observe(field, { subtree: true, attributes: true, childList: true, characterData: true });
+    }).observe(picture, { subtree: true, attributes: true, childList: true, characterData: true });
   });
-  const put = (kind, element, value, event) => {
+"""
+# Makes an edit in the open strip and waits until the board's picture of it has been painted.
+PAINTED = (
+    """async edit => {
+  const picture = document.querySelector('.board-field svg');"""
+    + PAINTING
+    + """  const put = (kind, element, value, event) => {
     Object.getOwnPropertyDescriptor(kind.prototype, 'value').set.call(element, value);
     element.dispatchEvent(new Event(event, { bubbles: true }));
   };
@@ -48,21 +53,28 @@ PAINTED = """async edit => {
   }
   return painted;
 }"""
+)
 # Moves a slider of the bench and waits until its pictures have been painted.
-SLID = """async key => {
-  const pictures = document.querySelector('.look-pictures svg');
-  const start = performance.now();
-  const painted = new Promise(done => {
-    new MutationObserver((_, observer) => {
-      observer.disconnect();
-      requestAnimationFrame(() => setTimeout(() => done(performance.now() - start), 0));
-    }).observe(pictures, { subtree: true, attributes: true, childList: true, characterData: true });
-  });
-  const slider = document.querySelector('.bench-look input[type=range]');
+SLID = (
+    """async key => {
+  const picture = document.querySelector('.look-pictures svg');"""
+    + PAINTING
+    + """  const slider = document.querySelector('.bench-look input[type=range]');
   slider.focus();
   slider.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true }));
   return painted;
 }"""
+)
+# Presses a button of the board's days and waits until its picture has been painted.
+TURNED = (
+    """async name => {
+  const picture = document.querySelector('.board-field svg');"""
+    + PAINTING
+    + """  [...document.querySelectorAll('.controls .pick button')].find(
+    one => one.textContent.startsWith(name)).click();
+  return painted;
+}"""
+)
 # Moves an edge of the route by a key and waits until its words tell the new lengths.
 EDGED = """async key => {
   const grip = document.querySelector('.edge-grip');
@@ -79,20 +91,6 @@ EDGED = """async key => {
   });
   grip.focus();
   grip.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true }));
-  return painted;
-}"""
-# Presses a button of the board's days and waits until its picture has been painted.
-TURNED = """async name => {
-  const field = document.querySelector('.board-field svg');
-  const start = performance.now();
-  const painted = new Promise(done => {
-    new MutationObserver((_, observer) => {
-      observer.disconnect();
-      requestAnimationFrame(() => setTimeout(() => done(performance.now() - start), 0));
-    }).observe(field, { subtree: true, attributes: true, childList: true, characterData: true });
-  });
-  [...document.querySelectorAll('.controls .pick button')].find(
-    one => one.textContent.startsWith(name)).click();
   return painted;
 }"""
 # Pulls the end of a stop by the pointer at 60 moves a second, and counts the results that come.

@@ -1,3 +1,4 @@
+import { lossesInOrder } from "./moment";
 import type { Loss, Rehearsal } from "./types";
 
 /** A gap or finding that has a place on the board. */
@@ -9,13 +10,11 @@ export interface Problem {
 
 /** Gaps and findings in order of time; a finding where a gap is told already is not told twice. */
 export function problemsOf(rehearsal: Rehearsal): Problem[] {
-  const gaps = rehearsal.cameras
-    .flatMap((camera) => camera.losses)
-    .map((loss) => ({
-      cell: { camera: loss.camera, item: loss.item },
-      ms: loss.start_ms,
-      kind: "gap" as const,
-    }));
+  const gaps = lossesInOrder(rehearsal).map((loss) => ({
+    cell: { camera: loss.camera, item: loss.item },
+    ms: loss.start_ms,
+    kind: "gap" as const,
+  }));
   const known = new Set(gaps.map(({ cell }) => `${cell.item}/${cell.camera}`));
   const findings = rehearsal.findings.flatMap(({ camera, item }) => {
     const laid = rehearsal.items.find((one) => one.id === item);

@@ -88,6 +88,21 @@ export function withDuration(item: Item, duration_s: number): Item {
   return fits ? next : { ...next, asleep: null };
 }
 
+const LEAST_PART_S = 60;
+
+/** Whether a leg is long enough to be parted. */
+export function canPart(leg: Leg): boolean {
+  return leg.duration_s >= 2 * LEAST_PART_S;
+}
+
+/** Where a leg is parted, seconds after it begins: at a moment within it, else half way. */
+export function partedAfter(leg: Leg, startMs: number, atMs: number): number {
+  const wanted = (atMs - startMs) / 1000;
+  const inside = wanted > 0 && wanted < leg.duration_s;
+  const after = inside ? wanted : leg.duration_s / 2;
+  return Math.round(Math.min(Math.max(after, LEAST_PART_S), leg.duration_s - LEAST_PART_S));
+}
+
 /** A stop to put after a leg, or a leg to put after a stop, in the air of the one before. */
 export function freshItem(trip: Trip, kind: Item["kind"], before: Item | undefined): Item {
   const temp = before?.temp_end_c ?? 15;

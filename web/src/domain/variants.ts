@@ -1,4 +1,5 @@
 import { assignmentAt, withAssignment, withoutAssignment } from "./edits";
+import { nameOfCamera } from "./moment";
 import type { Ledger, Plan, PlanDocument, Rehearsal, StretchTold, VariantCompared } from "./types";
 import { gigabytesText, minutesText, percentText } from "./units";
 
@@ -32,8 +33,9 @@ export function ledgerRows(
     row("first to give out", (one, place) => firstText(states[place], one, when, place)),
     row("least left", (one, place) => {
       const left = one.least_left;
-      if (left == null) return "\u2013";
-      return `${nameIn(states[place]?.state.document, left.camera)}, ${percentText(left.left)} of ${LEFT[left.resource]}`;
+      const state = states[place]?.state;
+      if (left == null || state === undefined) return "\u2013";
+      return `${nameOfCamera(state.document, left.camera)}, ${percentText(left.left)} of ${LEFT[left.resource]}`;
     }),
     row("carried", (one) => `${String(Math.round(one.grams))} g`),
     row("costs", (one) => (one.money == null ? "not said" : String(one.money))),
@@ -88,11 +90,7 @@ function firstText(
   const loss = rehearsal.cameras
     .flatMap((one) => one.losses)
     .find((one) => one.camera === first.camera && one.start_ms === first.at_ms);
-  return `${nameIn(document, first.camera)}, ${loss?.text ?? first.cause}, ${when(place, first.at_ms)}`;
-}
-
-function nameIn(document: PlanDocument | undefined, camera: string): string {
-  return document?.kit.cameras.find((one) => one.id === camera)?.name ?? camera;
+  return `${nameOfCamera(document, first.camera)}, ${loss?.text ?? first.cause}, ${when(place, first.at_ms)}`;
 }
 
 /** One camera on one leg or stop in which the states are not the same. */
@@ -125,7 +123,7 @@ export function differencesOf(states: readonly VariantCompared[]): Difference[] 
       found.set(key, {
         camera,
         item,
-        cameraName: nameIn(state.document, camera),
+        cameraName: nameOfCamera(state.document, camera),
         itemName: state.document.trip.items.find((one) => one.id === item)?.name ?? item,
         cells,
       });

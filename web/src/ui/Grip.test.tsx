@@ -35,7 +35,6 @@ function Held() {
 describe("something that is pulled", () => {
   beforeEach(() => {
     vi.clearAllMocks();
-    Element.prototype.scrollIntoView = vi.fn();
     Element.prototype.setPointerCapture = vi.fn();
     render(<Held />);
     screen.getByRole("slider").focus();

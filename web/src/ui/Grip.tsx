@@ -7,6 +7,8 @@ import {
   useState,
 } from "react";
 
+import "./grip.css";
+
 interface Props {
   label: string;
   value: number;
@@ -27,6 +29,8 @@ interface Props {
   style: CSSProperties;
   /** Names it for those who look for it. */
   mark?: string;
+  /** A stop of Tab of its own; without it a command or a press leads there. */
+  tabStop?: boolean;
 }
 
 /** A finger that only taps means what lies below. */
@@ -41,7 +45,7 @@ function tapBelow(x: number, y: number): void {
  */
 export function Grip(props: Props) {
   const { label, value, min, max, step, page = step * 10, words, dragged, moving } = props;
-  const { onMove, onKeep, onLeave, className, style, mark } = props;
+  const { onMove, onKeep, onLeave, className, style, mark, tabStop = false } = props;
   const from = useRef<number | null>(null);
   const element = useRef<HTMLDivElement>(null);
   useEffect(() => {
@@ -81,7 +85,7 @@ export function Grip(props: Props) {
     <div
       ref={element}
       role="slider"
-      tabIndex={-1}
+      tabIndex={tabStop ? 0 : -1}
       aria-label={label}
       aria-orientation="vertical"
       aria-valuemin={min}

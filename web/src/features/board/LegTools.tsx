@@ -1,6 +1,7 @@
 import { Button } from "@mui/material";
 import type { Corrections } from "../../app/useCorrections";
 import type { Clock } from "../../domain/clock";
+import { canPart, partedAfter } from "../../domain/routeEdits";
 import type { Leg, Rehearsal, Trip } from "../../domain/types";
 
 interface Props {
@@ -13,20 +14,15 @@ interface Props {
   onDone: () => void;
 }
 
-const LEAST_S = 60;
-
 /** A leg cut in two, halted on, or made one with the next; where the hand stands, or half way. */
 export function LegTools({ leg, trip, rehearsal, clock, handMs, corrections, onDone }: Props) {
   const laid = rehearsal.items.find((one) => one.id === leg.id);
   const place = trip.items.findIndex((one) => one.id === leg.id);
   const next = trip.items.slice(place + 1).find((one) => one.kind === "leg");
   if (laid === undefined) return null;
-  const inside = handMs > laid.start_ms && handMs < laid.end_ms;
-  const atMs = inside ? handMs : (laid.start_ms + laid.end_ms) / 2;
-  const after_s = Math.round((atMs - laid.start_ms) / 1000);
-  const short = leg.duration_s < 2 * LEAST_S;
-  const held = Math.min(Math.max(after_s, LEAST_S), leg.duration_s - LEAST_S);
-  const at = clock.time(laid.start_ms + held * 1000);
+  const short = !canPart(leg);
+  const after_s = partedAfter(leg, laid.start_ms, handMs);
+  const at = clock.time(laid.start_ms + after_s * 1000);
   const correct = (...asked: Parameters<Corrections["correct"]>) => {
     onDone();
     corrections.correct(...asked);
@@ -38,7 +34,7 @@ export function LegTools({ leg, trip, rehearsal, clock, handMs, corrections, onD
         <Button
           size="small"
           disabled={short}
-          onClick={() => correct({ kind: "cut", item: leg.id, after_s: held })}
+          onClick={() => correct({ kind: "cut", item: leg.id, after_s })}
         >
           Split at {at}
         </Button>
@@ -46,7 +42,7 @@ export function LegTools({ leg, trip, rehearsal, clock, handMs, corrections, onD
           size="small"
           disabled={short}
           onClick={() =>
-            correct({ kind: "halt", item: leg.id, after_s: held, name: "Halt", duration_s: 900 })
+            correct({ kind: "halt", item: leg.id, after_s, name: "Halt", duration_s: 900 })
           }
         >
           Halt at {at}

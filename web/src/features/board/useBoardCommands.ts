@@ -5,6 +5,7 @@ import type { Cell } from "../../board/Drawing";
 import type { Clock, DayWindow } from "../../domain/clock";
 import { movable } from "../../domain/handEdits";
 import { type Problem, problemsOf } from "../../domain/problems";
+import { canPart, partedAfter } from "../../domain/routeEdits";
 import type { Loss, PlanDocument, Rehearsal } from "../../domain/types";
 import type { Fold } from "../../scale/elastic";
 import { cellHere, focusEnd, focusMove, focusTime } from "./gripFocus";
@@ -93,8 +94,6 @@ function useLooking(wanted: Wanted) {
   }, [rehearsal, handAt, goTo, selected, openCures, fold, setFold, days, dayNumber, chooseDay]);
 }
 
-const LEAST_S = 60;
-
 function usePulling({ document, rehearsal, clock, handAt, selected, corrections }: Wanted) {
   return useMemo(() => {
     const place = document.trip.items.findIndex((one) => one.id === selected?.item);
@@ -102,14 +101,9 @@ function usePulling({ document, rehearsal, clock, handAt, selected, corrections 
     const moves = rehearsal.moves.some((one) => movable(one) !== null);
     const onLeg = item?.kind === "leg";
     const laid = rehearsal.items.find((one) => one.id === item?.id);
-    const after_s = () => {
-      const length = item?.duration_s ?? 0;
-      const start = laid?.start_ms ?? 0;
-      const inside = handAt() > start && handAt() < (laid?.end_ms ?? 0);
-      const wanted = inside ? (handAt() - start) / 1000 : length / 2;
-      return Math.round(Math.min(Math.max(wanted, LEAST_S), length - LEAST_S));
-    };
-    const long = onLeg && item.duration_s >= 2 * LEAST_S;
+    const startMs = laid?.start_ms ?? 0;
+    const after_s = () => (onLeg ? partedAfter(item, startMs, handAt()) : 0);
+    const long = onLeg && canPart(item);
     const id = item?.id ?? "";
     return [
       {
@@ -151,7 +145,7 @@ function usePulling({ document, rehearsal, clock, handAt, selected, corrections 
             kind: "halt",
             item: id,
             after_s: after_s(),
-            name: `Halt ${clock.time((laid?.start_ms ?? 0) + after_s() * 1000)}`,
+            name: `Halt ${clock.time(startMs + after_s() * 1000)}`,
             duration_s: 900,
           }),
       },

@@ -1,10 +1,11 @@
-import { type KeyboardEvent, type PointerEvent, useMemo, useRef, useState } from "react";
+import { useMemo, useState } from "react";
 import { usePumped } from "../../api/usePumped";
 import { correctRoute } from "../../api/queries";
 import type { TripAndPlan } from "../../domain/edits";
 import { between } from "../../domain/route";
 import type { Correction, ItemTold, Leg } from "../../domain/types";
 import { kilometresText, minutesText } from "../../domain/units";
+import { Grip } from "../../ui/Grip";
 import type { StripLanes } from "./rowPictures";
 
 interface Props {
@@ -21,12 +22,10 @@ interface Props {
 
 const LEAST_M = 20;
 const STEP_M = 50;
-const PAGE_STEPS = 10;
 
 /** The edge between two legs of a way: dragged down or up the picture, or moved by keys. */
 export function EdgeGrip({ doc, leg, follower, told, toldAfter, heights, lanes, onMove }: Props) {
   const [to, setTo] = useState<number | null>(null);
-  const dragged = useRef<number | null>(null);
   const [low, edge, high] = [
     (leg.on_way?.from_m ?? 0) + LEAST_M,
     leg.on_way?.to_m ?? 0,
@@ -38,81 +37,36 @@ export function EdgeGrip({ doc, leg, follower, told, toldAfter, heights, lanes, 
     [doc, leg.id, to],
   );
   const preview = usePumped(correctRoute, ask);
-  const held = (metres: number) => Math.min(high, Math.max(low, metres));
-  const keep = () => {
-    if (to !== null && Math.abs(to - edge) > 1) onMove(moved(leg.id, to));
-    setTo(null);
-  };
-  const onKey = (event: KeyboardEvent) => {
-    const by: Record<string, number | undefined> = {
-      ArrowDown: STEP_M,
-      ArrowRight: STEP_M,
-      ArrowUp: -STEP_M,
-      ArrowLeft: -STEP_M,
-      PageDown: STEP_M * PAGE_STEPS,
-      PageUp: -STEP_M * PAGE_STEPS,
-      Home: low - at,
-      End: high - at,
-    };
-    const step = by[event.key];
-    if (step !== undefined) setTo(held(at + step));
-    else if (event.key === "Escape" && to !== null) setTo(null);
-    else if (event.key === "Enter") keep();
-    else return;
-    event.preventDefault();
-    event.stopPropagation();
-  };
   const along = (px: number) => {
     const [mine, after] = px < 0 ? [told, heights[0]] : [toldAfter, heights[1]];
     const share = px < 0 ? 1 + px / after : px / after;
     return between(mine.along_m, Math.min(1, Math.max(0, share))) ?? edge;
   };
-  const drag = {
-    onPointerDown: (event: PointerEvent<HTMLDivElement>) => {
-      dragged.current = event.clientY;
-      event.currentTarget.setPointerCapture(event.pointerId);
-      event.stopPropagation();
-    },
-    onPointerMove: (event: PointerEvent<HTMLDivElement>) => {
-      if (dragged.current === null) return;
-      event.stopPropagation();
-      setTo(held(along(event.clientY - dragged.current)));
-    },
-    onPointerUp: () => {
-      dragged.current = null;
-      keep();
-    },
-    onPointerCancel: () => {
-      dragged.current = null;
-      setTo(null);
-    },
-  };
-  const words = `${kilometresText(at)}${to === null ? "" : `: ${lengthsText(preview.result, leg, follower)}`}`;
   const down = to === null ? 0 : pxOf(at, edge, told, toldAfter, heights);
   return (
-    <div
-      role="slider"
-      tabIndex={0}
-      aria-label={`End of ${leg.name}, start of ${follower.name}`}
-      aria-orientation="vertical"
-      aria-valuemin={Math.round(low)}
-      aria-valuemax={Math.round(high)}
-      aria-valuenow={Math.round(at)}
-      aria-valuetext={words}
-      className={to === null ? "edge-grip" : "edge-grip moving"}
+    <Grip
+      tabStop
+      label={`End of ${leg.name}, start of ${follower.name}`}
+      value={Math.round(at)}
+      min={Math.round(low)}
+      max={Math.round(high)}
+      step={STEP_M}
+      words={`${kilometresText(at)}${to === null ? "" : `: ${lengthsText(preview.result, leg, follower)}`}`}
+      dragged={along}
+      onMove={setTo}
+      onKeep={() => {
+        if (to !== null && Math.abs(to - edge) > 1) onMove(moved(leg.id, to));
+        setTo(null);
+      }}
+      onLeave={() => setTo(null)}
+      moving={to !== null}
+      className="grip edge-grip"
       style={{
         left: lanes.ground[0],
         width: lanes.ground[1] - lanes.ground[0],
         transform: `translateY(${String(down)}px)`,
       }}
-      onKeyDown={onKey}
-      onBlur={keep}
-      {...drag}
-    >
-      <span className="edge-words label" aria-hidden={to === null}>
-        {to === null ? "" : words}
-      </span>
-    </div>
+    />
   );
 }
 

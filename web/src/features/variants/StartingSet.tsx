@@ -3,15 +3,7 @@ import { useRef, useState } from "react";
 import { type Start, variants } from "../../api/variants";
 import { useTripHere } from "../../app/TripContext";
 
-const SET: readonly { start: Start; name: string }[] = [
-  { start: "roll", name: "Let it roll" },
-  { start: "takes", name: "Short takes" },
-  { start: "loop", name: "Loop and keep" },
-  { start: "leave", name: "Set and leave" },
-  { start: "lighter", name: "Lighter kit" },
-  { start: "safer", name: "Safer kit" },
-  { start: "sharper", name: "Sharper picture" },
-];
+const SET: readonly Start[] = ["roll", "takes", "loop", "leave", "lighter", "safer", "sharper"];
 
 /** The four schools of recording and three kits, each rehearsed on this trip. */
 export function StartingSet({ onMade }: { onMade: (id: number) => void }) {
@@ -23,7 +15,7 @@ export function StartingSet({ onMade }: { onMade: (id: number) => void }) {
     stop.current = false;
     setError(null);
     await kept.settled();
-    for (const [place, { start }] of SET.entries()) {
+    for (const [place, start] of SET.entries()) {
       if (stop.current) break;
       setMaking(place);
       onMade((await variants.keep(id, { start, name: "", words: "" })).id);
@@ -50,7 +42,7 @@ export function StartingSet({ onMade }: { onMade: (id: number) => void }) {
         </Button>
       ) : (
         <p role="status">
-          Rehearsing {making + 1} of {SET.length}: {SET[making]?.name}…{" "}
+          Rehearsing {making + 1} of {SET.length}…{" "}
           <button
             type="button"
             className="plain link"

@@ -7,7 +7,7 @@ from typing import Any
 
 import pytest
 
-from tests.build import asks, battery, camera, card, document, leg, mode, stop
+from tests.build import asks, battery, camera, card, document, leg, mode, raw, stop
 from tumbrel.core.document import Kit, PlanDocument, check_references, read_document
 from tumbrel.core.rehearsal.outcome import rehearse
 from tumbrel.core.variants import STARTING, in_school, ledger_of, lighter, made, safer, sharper
@@ -81,6 +81,19 @@ def test_lighter_leaves_at_home_what_nobody_needs() -> None:
     assert len(kept.kit.batteries) == 3
     assert len(kept.kit.cards) == 1
     assert rehearse(kept).verdict.covered
+
+
+def test_lighter_never_leaves_what_is_carried_for_an_emergency() -> None:
+    """A bank with a reserve and one that a phone hangs on stay; one for nothing goes."""
+    plan = raw([leg("way", 600)], [asks("cam", "way")])
+    bank = {"kind": "bank", "mah": 5000, "ports": [10]}
+    names = ("kept-back", "phones", "idle")
+    plan["kit"]["sources"] = [{**bank, "id": one, "name": one} for one in names]
+    plan["kit"]["sources"][0]["reserve_wh"] = 5.0
+    plan["kit"]["loads"] = [{"id": "phone", "name": "Phone", "wh_per_day": 5, "bank": "phones"}]
+    kept = lighter(PlanDocument.model_validate(plan), rehearse)
+    assert [one.id for one in kept.kit.sources] == ["kept-back", "phones"]
+    assert kept.kit.loads[0].bank == "phones"
 
 
 def test_safer_carries_one_more_of_each_and_swaps_early() -> None:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 
 from ..cures.changes import Change, one_more_battery, one_more_card, spares_inside, with_plan
-from ..document import Assignment, Kit, Mode, PlanDocument, check_references
+from ..document import Assignment, Bank, Kit, Mode, PlanDocument, check_references
 from ..document.units import without_missing
 from ..rehearsal.result import Rehearsal
 from .ledger import battery_g, filmed_ms
@@ -20,6 +20,7 @@ def lighter(document: PlanDocument, rehearse: Rehearse) -> PlanDocument:
     """What is carried for nothing left at home: the heaviest first, as long as no minute goes.
 
     Batteries, cards, chargers, sources and drives; cameras only where nothing is asked of them.
+    A bank with an emergency reserve, or that other loads hang on, is carried for more than film.
     """
     before = rehearse(document)
     floor = {one: filmed_ms(before, one) for one in ("must", "want", "nice")}
@@ -116,8 +117,11 @@ def _units(document: PlanDocument) -> Iterator[tuple[float, str]]:
     asked = {one.camera for one in document.plan.assignments}
     for battery in kit.batteries:
         yield battery_g(kit, battery), battery.id
+    relied_on = {load.bank for load in kit.loads}
+    relied_on |= {one.id for one in kit.sources if isinstance(one, Bank) and one.reserve_wh > 0.0}
     for unit in (*kit.cards, *kit.chargers, *kit.sources, *kit.drives):
-        yield unit.mass_g, unit.id
+        if unit.id not in relied_on:
+            yield unit.mass_g, unit.id
     for camera in kit.cameras:
         if camera.id not in asked:
             yield camera.mass_g, camera.id
@@ -129,9 +133,6 @@ def without_unit(document: PlanDocument, key: str) -> PlanDocument | None:
         return None
     kit = document.kit
     parts = {name: tuple(one for one in getattr(kit, name) if one.id != key) for name in UNITS}
-    parts["loads"] = tuple(
-        one.model_copy(update={"bank": None}) if one.bank == key else one for one in kit.loads
-    )
     try:
         left = Kit.model_validate(kit.model_copy(update=parts).model_dump())
         plan = without_missing(document.plan, left)

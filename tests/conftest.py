@@ -12,6 +12,12 @@ from tumbrel.core.document import PlanDocument, read_document
 settings.register_profile("untimed", deadline=None)  # machines are noisy; bench/ tells speed
 settings.load_profile("untimed")
 
+
+def pytest_addoption(parser: pytest.Parser) -> None:
+    """`python3 run.py test --long` compares the two engines on more plans."""
+    parser.addoption("--long", action="store_true", help="300 plans for both engines, not 60")
+
+
 DEMO = Path(__file__).resolve().parents[1] / "src" / "tumbrel" / "demo" / "ostrel-crossing.json"
 
 

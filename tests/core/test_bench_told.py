@@ -15,7 +15,7 @@ from tests.build import asks, document, leg, raw, stop, takes
 from tumbrel.core.bench import BenchRun, learn
 from tumbrel.core.bench.advice import needs_of, next_run
 from tumbrel.core.bench.look import Air, BenchQuestion, look
-from tumbrel.core.bench.model import Bench, expected
+from tumbrel.core.bench.model import Bench, bench_of, expected
 from tumbrel.core.bench.notebook import Notebook, Pause, RunningTest, Taken
 from tumbrel.core.bench.outlook import ends
 from tumbrel.core.bench.taking import changes, put_back, with_learned
@@ -306,6 +306,52 @@ def test_the_shelf_says_the_same_minutes_once_figures_are_taken() -> None:
         hot, empty = (float(one) for one in ends(course, 1.0, 1.0))
         assert cord.minutes == pytest.approx(min(hot, empty), rel=0.03)
         assert cord.measured
+
+
+def _taken_and_bench(*runs: BenchRun) -> list[tuple[BenchRun, float, float]]:
+    """Each run with what the kit foretells once figures are taken, and what the bench does."""
+    found = learned(*runs)
+    taken = with_learned(CAM, found)
+    kit = Kit.model_validate(
+        raw([], [])["kit"] | {"cameras": [taken.model_dump()], "batteries": []}
+    )
+    told = []
+    for one in runs:
+        question = ShelfQuestion(
+            kit=kit, ambient_c=one.ambient_c, air_mps=one.air_mps, set_up=one.set_up
+        )
+        cord = next(cord for cord in hang(question).cords if cord.mode == one.mode)
+        course = expected(found.mean, found.figures, bench_of(one), DEFAULTS)
+        hot, empty = (float(each) for each in ends(course, 1.0, 1.0))
+        assert cord.minutes is not None
+        told.append((one, cord.minutes, min(hot, empty)))
+    return told
+
+
+def test_the_kit_foretells_every_run_as_the_bench_does() -> None:
+    """Two hot runs in moving air teach a fast mode's rise and its air only together: half of them
+    in the kit foretold a third more."""
+    windy = [
+        run("w1", 9.0, "hot", mode="fast", ambient_c=35.0, air_mps=3.0),
+        run("w2", 8.5, "hot", mode="fast", ambient_c=36.0, air_mps=3.0),
+        run("w3", 112.0, "empty"),
+        run("w4", 7.0, "hot", mode="fast", set_up="cased", ambient_c=34.0, air_mps=1.0),
+    ]
+    for one, by_kit, by_bench in _taken_and_bench(*windy):
+        assert by_kit == pytest.approx(by_bench, rel=0.02), one.id
+
+
+def test_cold_does_not_teach_draw() -> None:
+    """At -20 degC a full cell that starts as cold hides 0.4: 40 min where it lasts 110 warm."""
+    warm = [run("w1", 110.0, "empty"), run("w2", 108.0, "empty", ambient_c=20.0)]
+    found = learned(*warm, run("cold", 40.0, "empty", ambient_c=-20.0))
+    assert found.of("lasts_min", "m").value == pytest.approx(
+        learned(*warm).of("lasts_min", "m").value, rel=0.02
+    )
+    assert not any(one.outlier for one in found.residuals if one.run != "cold")
+    alone = learned(run("warm", 110.0, "empty"), run("cold", 40.0, "empty", ambient_c=-20.0))
+    assert not any(one.outlier for one in alone.residuals if one.run == "warm")
+    assert alone.of("lasts_min", "m").value > 100.0
 
 
 def test_only_what_runs_taught_is_taken() -> None:

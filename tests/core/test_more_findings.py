@@ -98,6 +98,12 @@ def in_mode(trip: Doc | None = None, items: list[Doc] | None = None, **more: Any
     return made(items or way(), roll(), cameras=[one], trip=trip)
 
 
+def with_moment() -> list[Doc]:
+    """A leg with a moment that must be had."""
+    moment = {"name": "launch", "count": 1, "seconds": 60, "importance": "must"}
+    return [leg("way", HOUR, moments=[moment])]
+
+
 HELD = {"cameras": [{"camera": "cam", "mount": "hand_held"}]}
 BOTH = [asks("cam", "way"), asks("two", "way")]
 DRIFTS = camera("two", clock_drift_s_per_day=2.0)
@@ -178,6 +184,8 @@ CASES: list[tuple[str, Doc, Doc]] = [
     ("copy_not_finished", copying(free_gb=0.1), copying()),
     ("copy_never_begun", copying(seconds=20), copying()),
     ("wiped_with_one_copy", copying("anyway"), copying("no")),
+    ("moment_not_expected", made(with_moment(), roll(pattern=takes(60, count=1))),
+     made(with_moment(), roll())),
     ("clock_not_set", made(way(), roll(), cameras=[camera(clock_set=False)]),
      made(way(), [], cameras=[camera(clock_set=False)])),
     ("clocks_drift_apart",

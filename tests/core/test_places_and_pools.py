@@ -14,10 +14,10 @@ from tumbrel.core.cold import cold_curve
 from tumbrel.core.heat import body_of
 from tumbrel.core.parameters import DEFAULTS
 from tumbrel.core.rehearsal.climate import PlaceClimate, climate_of, place_climate
-from tumbrel.core.rehearsal.engine import play
 from tumbrel.core.rehearsal.frozen import Frozen
 from tumbrel.core.rehearsal.log import Log
 from tumbrel.core.rehearsal.outcome import tell
+from tumbrel.core.rehearsal.played import play
 from tumbrel.core.rehearsal.pools import Cell
 from tumbrel.core.rehearsal.timeline import Conditions, lay_out
 

@@ -206,3 +206,10 @@ def test_durations_read_alike_here_and_on_the_page(text: str, seconds: int | Non
 def test_no_text_breaks_the_table(text: str) -> None:
     with suppress(BadDocument):
         assert read_table(text).items
+
+
+@pytest.mark.parametrize(("text", "share"), [("50", 0.5), ("50 %", 0.5), ("0.5", 0.5), ("", 0.0)])
+def test_a_pasted_sun_is_a_share_or_per_cent(text: str, share: float) -> None:
+    rows = f"name\tactivity\tduration\tsun\nridge\twalk\t95\t{text}"
+    (item,) = read_table(rows).items
+    assert item.sun_share == share

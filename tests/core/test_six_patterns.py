@@ -13,8 +13,8 @@ from astral.sun import dawn, sunrise, sunset
 from tests.build import asks, camera, leg, mode, raw, stop
 from tumbrel.core.document import PlanDocument, SunEdge
 from tumbrel.core.patterns import shortest_loop_s
-from tumbrel.core.rehearsal.engine import Played, play
 from tumbrel.core.rehearsal.outcome import rehearse
+from tumbrel.core.rehearsal.played import Played, play
 from tumbrel.core.rehearsal.timeline import lay_out
 from tumbrel.core.rehearsal.windows import edge_ms
 
@@ -108,18 +108,44 @@ def test_frames_and_what_they_drink(every: float, frames: int, watts: float) -> 
 
 
 def test_frames_become_video_at_their_playback() -> None:
-    """A frame a second for 1000 s at 25 a second: 40 s of playback."""
+    """A frame a second for 1000 s at 25 a second: 40 s of playback in one video."""
     told = rehearse(document([leg("way", 1000)], {"kind": "interval", "every_s": 1}))
     assert told.footage_ms == 40_000
-    assert told.files == 1000
+    assert told.files == 1
+    stills = {"kind": "interval", "every_s": 1, "frame_mb": 6}
+    assert rehearse(document([leg("way", 1000)], stills)).files == 1000
+
+
+def test_a_long_time_lapse_video_is_cut_into_chapters_and_by_the_longest_clip() -> None:
+    """1000 frames of 303,970 B are 304 MB: four chapters of 0.1 GB; runs of 400 s are three."""
+    pattern = {"kind": "interval", "every_s": 1}
+    cut = camera(chapter_gb=0.1)
+    told = rehearse(document([leg("way", 1000)], pattern, cameras=[cut]))
+    assert (told.cameras[0].bytes_written, told.files) == (303_970_000, 4)
+    limited = camera(modes=[mode(clip_limit_s=400)])
+    told = rehearse(document([leg("way", 1000)], pattern, cameras=[limited]))
+    assert told.files == 3
+
+
+def test_an_interval_ends_at_the_longest_clip_where_nothing_restarts_it() -> None:
+    """On at 0, off at 400 s, and no hand is free: 600 s are missing."""
+    one = camera(modes=[mode(clip_limit_s=400)], continues_after_clip=False)
+    pattern = {"kind": "interval", "every_s": 1, "frame_mb": 6}
+    run = played([leg("way", 1000)], pattern, cameras=[one]).cameras[0]
+    assert [(str(g.cause), g.start_ms, g.end_ms) for g in run.gaps] == [
+        ("clip_limit", 400_000, 1_000_000)
+    ]
 
 
 def test_an_armed_camera_waits_and_writes_clips_with_what_came_before() -> None:
-    """Two clips of 10 + 30 s in 1000 s; between them the armed draw of 0.4 W."""
+    """Two clips of 10 + 30 s in 1000 s; to keep what came before it draws as when recording."""
     one = camera(armed_w=0.4)
     pattern = {"kind": "armed", "count": 2, "seconds": 30, "pre_record_s": 10}
     run = played([leg("way", 1000)], pattern, cameras=[one]).cameras[0]
     assert [(k.start_ms, k.end_ms) for k in run.kept] == [(240_000, 280_000), (740_000, 780_000)]
+    assert run.used_wh == pytest.approx(1000 * 4.0 / 3600)
+    waits = {"kind": "armed", "count": 2, "seconds": 40}
+    run = played([leg("way", 1000)], waits, cameras=[one]).cameras[0]
     assert run.used_wh == pytest.approx((80 * 4.0 + 920 * 0.4) / 3600)
     assert sum(s.end_ms - s.start_ms for s in run.filmed) == 1_000_000
 

@@ -11,7 +11,8 @@ from tumbrel.core.charging import NEVER_MS
 from tumbrel.core.document import PlanDocument
 from tumbrel.core.light import haurwitz_w_m2
 from tumbrel.core.parameters import DEFAULTS
-from tumbrel.core.rehearsal.engine import Rehearser, play
+from tumbrel.core.rehearsal.engine import Rehearser
+from tumbrel.core.rehearsal.played import play
 from tumbrel.core.rehearsal.supply_table import SupplyTable, supply_table
 from tumbrel.core.rehearsal.timeline import lay_out
 

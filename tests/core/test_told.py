@@ -48,8 +48,13 @@ def test_a_broken_must_says_what_gives_out_first() -> None:
 
 def test_a_broken_wish_is_no_broken_must() -> None:
     told = rehearsed([leg("way", 2 * HOUR)], [asks("cam", "way", importance="nice")])
-    assert told.verdict.headline == "Every must is filmed, not all you asked."
+    assert told.verdict.headline == "Not all you asked is filmed."
     assert not told.verdict.covered
+    both = [camera("one"), camera("two", battery_comes_out=False, modes=[mode(watts=9.0)])]
+    asked = [asks("one", "way", importance="must"), asks("two", "way", importance="nice")]
+    cells = [battery("a1"), battery("a2")]
+    told = rehearsed([leg("way", HOUR)], asked, both, cells, [card("k1"), card("k2")])
+    assert told.verdict.headline == "Every must is filmed, not all you asked."
 
 
 def test_nothing_asked_is_said() -> None:
@@ -202,7 +207,7 @@ def test_the_clock_names_the_day_from_the_second_on(demo: PlanDocument) -> None:
 def test_the_command_line_tells_a_broken_plan(capsys: pytest.CaptureFixture[str]) -> None:
     assert main(["rehearse", str(DEMO)]) == 1
     told = capsys.readouterr().out
-    assert told.startswith("Three musts are broken.\nFirst to give out: Boom, too hot")
+    assert told.startswith("Four musts are broken.\nFirst to give out: Boom, too hot")
 
 
 def test_the_command_line_is_content_with_a_covered_plan(tmp_path: Path) -> None:

@@ -12,7 +12,7 @@ from tumbrel.core.document import Kit, PlanDocument, check_references, read_docu
 from tumbrel.core.rehearsal.outcome import rehearse
 from tumbrel.core.variants import STARTING, in_school, ledger_of, lighter, made, safer, sharper
 from tumbrel.core.variants.kits import without_unit
-from tumbrel.core.variants.ledger import filmed_ms, mass_g, money_of
+from tumbrel.core.variants.ledger import mass_g, money_of
 
 HOUR = 3600
 DEMOS = sorted((Path(__file__).resolve().parents[2] / "src" / "tumbrel" / "demo").glob("*.json"))
@@ -176,8 +176,8 @@ def test_the_starting_set_of_every_demo_stands_and_lighter_loses_nothing(
     if start == "lighter":
         assert mass_g(kept.kit) < mass_g(demo.kit)
         for importance in ("must", "want", "nice"):
-            assert filmed_ms(told, importance) >= filmed_ms(before, importance) - 60_000
+            assert told.filmed_of(importance) >= before.filmed_of(importance) - 60_000
     if start == "safer":
-        assert filmed_ms(told, "must") >= filmed_ms(before, "must") - 60_000
+        assert told.filmed_of("must") >= before.filmed_of("must") - 60_000
     if start == "sharper":
         assert ledger_of(kept, told).picture > ledger_of(demo, before).picture

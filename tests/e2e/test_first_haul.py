@@ -65,7 +65,7 @@ def test_gap_change_of_mode_gap_gone_undo_gap_back_and_kept_over_reload(
     page: Page, trip: str
 ) -> None:
     board(page, trip)
-    expect(page.get_by_test_id("headline")).to_have_text("Three musts are broken.")
+    expect(page.get_by_test_id("headline")).to_have_text("Four musts are broken.")
     loss(page, "Chin").click()
     page.keyboard.press("Enter")
     strip = page.get_by_role("dialog", name="Chin, long flight")
@@ -77,7 +77,7 @@ def test_gap_change_of_mode_gap_gone_undo_gap_back_and_kept_over_reload(
     expect(loss(page, "Chin")).to_have_count(0)
     page.keyboard.press("Escape")
     page.get_by_role("button", name="Undo").click()
-    expect(page.get_by_test_id("headline")).to_have_text("Three musts are broken.")
+    expect(page.get_by_test_id("headline")).to_have_text("Four musts are broken.")
     expect(loss(page, "Chin")).to_contain_text("32 min")
     page.reload()
     page.get_by_role("button", name="Redo").click()
@@ -149,9 +149,7 @@ def test_an_empty_start_from_the_demo(page: Page, empty_server: Server) -> None:
     page.goto(empty_server.address)
     page.get_by_role("button", name="Begin from the demo trip").click()
     headline = page.get_by_test_id("headline")
-    expect(headline).to_have_text(
-        "Three musts are broken.", timeout=20_000
-    )  # loads the sun library
+    expect(headline).to_have_text("Four musts are broken.", timeout=20_000)  # loads the sun library
 
 
 def test_the_first_run_shows_the_demo_on_the_board_and_asks_nothing_outside(

@@ -51,7 +51,7 @@ def test_by_keyboard_alone_from_the_gap_to_its_cure(page: Page, trip: str) -> No
     page.keyboard.press("ArrowUp")
     expect(page.get_by_role("gridcell", name="Boom, Brow launch")).to_be_focused()
     page.keyboard.press("Control+z")
-    expect(page.get_by_test_id("headline")).to_have_text("Three musts are broken.")
+    expect(page.get_by_test_id("headline")).to_have_text("Four musts are broken.")
     page.keyboard.press("Control+Shift+z")
     expect(page.get_by_test_id("headline")).to_have_text("Two musts are broken.")
 
@@ -236,5 +236,5 @@ def test_edits_in_quick_succession_end_with_the_last(page: Page, trip: str) -> N
     expect(page.get_by_test_id("headline")).to_have_text("Two musts are broken.")
     page.keyboard.press("Escape")
     page.get_by_role("button", name="Undo").click()
-    expect(page.get_by_test_id("headline")).to_have_text("Three musts are broken.")
+    expect(page.get_by_test_id("headline")).to_have_text("Four musts are broken.")
     expect(page.get_by_role("button", name="Undo")).to_be_disabled()

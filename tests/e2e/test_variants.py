@@ -18,7 +18,7 @@ def figures(page: Page, name: str) -> list[str]:
 def test_a_starting_set_is_made_compared_and_taken_from(page: Page, trip: str) -> None:
     page.goto(f"{trip}/variants")
     heading = page.get_by_role("heading", level=1)
-    expect(heading).to_have_text("the plan now: Three musts are broken.")
+    expect(heading).to_have_text("the plan now: Four musts are broken.")
     page.get_by_role("button", name="Make the set").click()
     for name in ("Let it roll", "Short takes", "Loop and keep", "Set and leave"):
         expect(page.get_by_role("checkbox", name=name)).to_be_visible()
@@ -66,7 +66,7 @@ def test_a_state_is_kept_named_gone_back_to_and_deleted(page: Page, trip: str) -
     page.get_by_role("group", name="First idea").get_by_role(
         "button", name="Go back to its plan"
     ).click()
-    expect(page.get_by_test_id("headline")).to_have_text("Three musts are broken.")
+    expect(page.get_by_test_id("headline")).to_have_text("Four musts are broken.")
     page.get_by_role("button", name="Undo").click()
     expect(page.get_by_test_id("headline")).to_have_text("Two musts are broken.")
 

@@ -64,7 +64,7 @@ def test_a_change_is_drawn_with_its_difference_and_left_or_kept(page: Page, trip
     expect(foot).to_contain_text(re.compile(r"\+32 min must · .*W h · 0 g · .*GB"))
     expect(foot).to_contain_text("With it: Two musts are broken.")
     expect(page.locator('[data-part="ghost"]').first).to_be_attached()
-    expect(page.get_by_test_id("headline")).to_have_text("Three musts are broken.")
+    expect(page.get_by_test_id("headline")).to_have_text("Four musts are broken.")
     page.keyboard.press("Escape")
     expect(strip).to_have_count(0)
     expect(page.locator('[data-part="ghost"]')).to_have_count(0)

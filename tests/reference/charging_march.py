@@ -6,7 +6,7 @@ from dataclasses import dataclass, field
 from math import exp, radians, sin
 from typing import Any
 
-from tests.reference.integrator import CELL_LAG_S, INTO, hidden
+from tests.reference.second.physics import CELL_LAG_S, INTO, hidden
 
 BANK_OUT = 0.85
 BANK_LAG_S = 2400.0

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from bisect import bisect_right
 from dataclasses import dataclass
+from itertools import pairwise
 
 from .document import BatteryFamily
 from .parameters import Defaults
@@ -30,6 +31,18 @@ class ColdCurve(Shared):
         low, high = shares[place - 1], shares[place]
         return low + (high - low) * (cell_c - low_c) / (high_c - low_c)
 
+    def warmth_for(self, share: float) -> float | None:
+        """The lowest temperature [degC] from which on at most a share is out of reach, if any."""
+        knots = list(zip(self.cells_c, self.unreachable, strict=True))
+        if knots[-1][1] > share:
+            return None
+        warmest = knots[-1][0]
+        for (low_c, low), (high_c, high) in reversed(list(pairwise(knots))):
+            if low > share:
+                return low_c + (high_c - low_c) * (low - share) / (low - high)
+            warmest = low_c
+        return warmest
+
 
 def cold_curve(points: tuple[tuple[float, float], ...], factor: float = 1.0) -> ColdCurve:
     """A curve from available shares by temperature [degC], any order, times a factor [0..1]."""
@@ -46,6 +59,13 @@ def hard_draw_factor(draw_w: float, wh: float, cold_k: float, reference_c_rate: 
     if cold_k == 0.0 or draw_w <= reference_c_rate * wh:
         return 1.0
     return float((reference_c_rate * wh / draw_w) ** cold_k)
+
+
+def curve_at(family: BatteryFamily, draw_w: float, wh: float, defaults: Defaults) -> ColdCurve:
+    """A family's curve for a cell of wh [W h] at a draw [W] (E3.4)."""
+    reference = defaults.cold_reference_c_rate.value
+    factor = hard_draw_factor(draw_w, wh, family.cold_k, reference)
+    return cold_curve(points_of(family, defaults), factor)
 
 
 def points_of(family: BatteryFamily, defaults: Defaults) -> tuple[tuple[float, float], ...]:

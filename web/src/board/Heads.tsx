@@ -44,6 +44,15 @@ export const Heads = memo(function Heads({
       {document.kit.cameras.map((camera, place) => {
         const result = rehearsal.cameras.find((one) => one.camera === camera.id);
         const moment = result ? momentOf(result.course, handMs) : null;
+        const powered = rehearsal.batteries.some((one) =>
+          one.stays.some(
+            (stay) => stay.place === camera.id && stay.start_ms <= handMs && handMs <= stay.end_ms,
+          ),
+        );
+        const here = document.plan.assignments.find(
+          (one) => one.camera === camera.id && one.item === laid?.id,
+        );
+        const angle = here?.angle ?? cameraPlan(document.plan, camera.id).angle;
         const store = rehearsal.cards.find((one) =>
           one.stays.some((stay) => stay.place === camera.id && stay.start_ms <= handMs),
         );
@@ -67,9 +76,7 @@ export const Heads = memo(function Heads({
             </button>
             {lanes.phone ? null : (
               <div className="head-what">
-                {[camera.model, ANGLES[cameraPlan(document.plan, camera.id).angle]]
-                  .filter(Boolean)
-                  .join(" · ")}
+                {[camera.model, ANGLES[angle]].filter(Boolean).join(" · ")}
               </div>
             )}
             {lanes.phone || !result ? null : (
@@ -80,8 +87,12 @@ export const Heads = memo(function Heads({
             )}
             {moment ? (
               <div className="head-now">
-                <b>{percentText(moment.charge)}</b>{" "}
-                {lanes.phone ? "" : <b>{moment.state === 0 ? "off" : degreesText(moment.bodyC)}</b>}{" "}
+                <b>{powered ? percentText(moment.charge) : "no battery"}</b>{" "}
+                {lanes.phone || !powered ? (
+                  ""
+                ) : (
+                  <b>{moment.state === 0 ? "off" : degreesText(moment.bodyC)}</b>
+                )}{" "}
                 <span>{lanes.lane < ROOM_FROM_PX ? "" : gigabytesText(room)}</span>
               </div>
             ) : null}

@@ -2,7 +2,7 @@ import type { Camera, Move } from "../domain/types";
 import { type Band, type Elastic, WORK_LINE_PX } from "../scale/elastic";
 import type { Lanes } from "../scale/lanes";
 import { fitted } from "../scale/labels";
-import { type WorkLine, workLines } from "./workLines";
+import { movesIn, type WorkLine, workLines } from "./workLines";
 
 interface WorkProps {
   moves: readonly Move[];
@@ -18,7 +18,7 @@ export function Work({ moves, cameras, scale, lanes }: WorkProps) {
   return (
     <g className="label" fontSize={13}>
       {scale.bands.flatMap((band) => {
-        const lines = workLines(moves, band.id);
+        const lines = workLines(movesIn(moves, band));
         if (hands)
           return lines.map((line, row) => (
             <Line

@@ -1,6 +1,6 @@
 import type { Move } from "../domain/types";
 import { type Elastic, WORK_LINE_PX } from "../scale/elastic";
-import { workLines } from "./workLines";
+import { movesIn, workLines } from "./workLines";
 
 export interface MovePlace {
   move: Move;
@@ -17,9 +17,9 @@ export function movePlaces(
   can: (move: Move) => boolean,
 ): MovePlace[] {
   return scale.bands.flatMap((band) => {
-    const here = moves.filter((one) => one.item === band.id);
+    const here = movesIn(moves, band);
     if (!here.some((one) => one.camera === camera && can(one))) return [];
-    const lines = workLines(moves, band.id);
+    const lines = workLines(here);
     const shown = oneColumn ? lines : lines.filter((line) => line.camera === camera);
     return here
       .filter((move) => move.camera === camera && can(move))

@@ -2,7 +2,9 @@ import { describe, expect, it } from "vitest";
 import { DOCUMENT } from "../testing/samples";
 import type { Camera, Move } from "../domain/types";
 import { fitted } from "../scale/labels";
-import { workHeights, workLines } from "./workLines";
+import { movesIn, workHeights, workLines } from "./workLines";
+
+const CAMP = { id: "camp", startMs: 0, endMs: 10 };
 
 function move(camera: string, kind: Move["kind"], text: string, item = "camp"): Move {
   return { at_ms: 0, end_ms: 0, item, camera, kind, text, takes_out: "", puts_in: "", unit: "" };
@@ -19,7 +21,7 @@ const MOVES = [
 
 describe("the hands' work of a stop", () => {
   it("is numbered across the board in the order of doing", () => {
-    expect(workLines(MOVES, "camp")).toMatchObject([
+    expect(workLines(movesIn(MOVES, CAMP))).toMatchObject([
       { number: 1, camera: "chin", text: "stop" },
       { number: 2, camera: "boom", text: "stop · takes" },
       { number: 3, camera: "chin", text: "A3 → A2" },
@@ -28,8 +30,16 @@ describe("the hands' work of a stop", () => {
   });
   it("joins a stop and a start of the same camera when nothing lies between", () => {
     expect(
-      workLines([move("chin", "stop", "stop"), move("chin", "start", "roll 4K30")], "camp"),
+      workLines([move("chin", "stop", "stop"), move("chin", "start", "roll 4K30")]),
     ).toMatchObject([{ number: 1, camera: "chin", text: "stop · roll" }]);
+  });
+  it("keeps apart a stop and a start an hour later, and the work of an evening from the morning's", () => {
+    const hour = 3_600_000;
+    const late = { ...move("chin", "start", "roll 4K30"), at_ms: hour, end_ms: hour };
+    const two = [move("chin", "stop", "stop"), late];
+    expect(workLines(two).map((line) => line.text)).toEqual(["stop", "roll"]);
+    expect(movesIn(two, { id: "camp", startMs: 0, endMs: 1000 })).toHaveLength(1);
+    expect(movesIn(two, { id: "camp", startMs: 1000, endMs: 2 * hour })).toEqual([late]);
   });
   it("takes as many lines as its busiest camera", () => {
     const chin = DOCUMENT.kit.cameras[0] as Camera;
@@ -52,7 +62,7 @@ it("several batteries into one charger at a stop are one line", () => {
     puts_in: into,
     text: `plug ${unit}`,
   });
-  const lines = workLines([plug("A1", "Dock"), plug("A4", "Dock"), plug("Slab", "Socket")], "hut");
+  const lines = workLines([plug("A1", "Dock"), plug("A4", "Dock"), plug("Slab", "Socket")]);
   expect(lines.map((line) => line.text)).toEqual(["plug A1, A4", "plug Slab"]);
 });
 

@@ -1,5 +1,12 @@
 import type { Camera, Move } from "../domain/types";
 
+/** A leg or stop, or the part of one that a day shows. */
+interface Part {
+  id: string;
+  startMs: number;
+  endMs: number;
+}
+
 export interface WorkLine {
   number: number;
   camera: string;
@@ -10,12 +17,25 @@ export interface WorkLine {
   moves: Move[];
 }
 
+/** Longer than this between a stop and the next start, they are two things to do. */
+const AT_ONCE_MS = 10 * 60_000;
+
+/** What the hands do at a stop, or in the part of it that one day shows. */
+export function movesIn(moves: readonly Move[], { id, startMs, endMs }: Part): Move[] {
+  return moves.filter((one) => one.item === id && startMs <= one.at_ms && one.at_ms <= endMs);
+}
+
 /** The hands' work of one stop: one line a camera and task, numbered across the board. */
-export function workLines(moves: readonly Move[], item: string): WorkLine[] {
+export function workLines(moves: readonly Move[]): WorkLine[] {
   const lines: WorkLine[] = [];
-  for (const move of moves.filter((one) => one.item === item)) {
+  for (const move of moves) {
     const before = lines.findLast((one) => one.camera === move.camera);
-    const joins = before !== undefined && before.text === "stop" && move.kind === "start";
+    const since = before?.moves.at(-1)?.at_ms ?? 0;
+    const joins =
+      before !== undefined &&
+      before.text === "stop" &&
+      move.kind === "start" &&
+      move.at_ms - since <= AT_ONCE_MS;
     const plugged = lines.findLast(
       (one) => one.charger === move.puts_in && move.kind === "plug" && move.puts_in !== "",
     );
@@ -67,7 +87,7 @@ export function workHeights(
 ): Map<string, number> {
   const heights = new Map<string, number>();
   for (const item of new Set(moves.map((one) => one.item))) {
-    const lines = workLines(moves, item);
+    const lines = workLines(moves.filter((one) => one.item === item));
     const inLanes = cameras.map((one) => lines.filter((line) => line.camera === one.id).length);
     heights.set(item, oneColumn ? lines.length : Math.max(...inLanes));
   }

@@ -12,6 +12,11 @@ const CURE: Cure = {
   must_ms: 1_920_000,
   want_ms: 0,
   nice_ms: -300_000,
+  must_moments: 0,
+  want_moments: 0,
+  nice_moments: 0,
+  asked_ms: 0,
+  warnings: 0,
   grams: 38,
   picture: 0,
   halts: 0,
@@ -27,6 +32,9 @@ describe("what a cure gains and costs", () => {
   it("is told with signs and units, and without what does not change", () => {
     expect(cureFigures(CURE)).toBe("+32 min must · −5 min nice · 38 g · −1.2 W h");
     const dear = { ...CURE, nice_ms: 0, grams: 0, picture: 0.75, halts: 1, bytes: -22e9, wh: 0.04 };
+    expect(cureFigures({ ...CURE, must_moments: 1.42, warnings: 1 })).toBe(
+      "+1.4 must moments · +32 min must · −5 min nice · 38 g · brings 1 warning · −1.2 W h",
+    );
     expect(cureFigures(dear)).toBe("+32 min must · −75 % picture · 1 more halt · −22 GB");
   });
 });

@@ -1,7 +1,7 @@
 import type { TripAndPlan } from "./edits";
 import { withoutWays } from "./track";
 import type { Cure, CureTarget, Loss, PlanDocument } from "./types";
-import { minutesText, wattHoursText } from "./units";
+import { countText, minutesText, signedMomentsText, wattHoursText } from "./units";
 
 const MINUTE_MS = 60_000;
 const WORTH_WH = 0.1;
@@ -10,11 +10,15 @@ const WORTH_BYTES = 1e9;
 /** "+32 min must · −75 % picture · 38 g · −1.2 W h": what a cure gains and what it costs. */
 export function cureFigures(cure: Cure): string {
   const parts = [
+    signedMomentsText(cure.must_moments, "must"),
     gainText(cure.must_ms, "must"),
+    signedMomentsText(cure.want_moments, "want"),
     gainText(cure.want_ms, "want"),
+    signedMomentsText(cure.nice_moments, "nice"),
     gainText(cure.nice_ms, "nice"),
     cure.picture >= 0.01 ? `−${String(Math.round(cure.picture * 100))} % picture` : "",
     cure.grams > 0 ? `${String(Math.round(cure.grams))} g` : "",
+    cure.warnings > 0 ? `brings ${countText(cure.warnings, "warning")}` : "",
     cure.halts > 0 ? `${String(cure.halts)} more ${cure.halts === 1 ? "halt" : "halts"}` : "",
     Math.abs(cure.wh) >= WORTH_WH ? signed(cure.wh, wattHoursText(Math.abs(cure.wh))) : "",
     Math.abs(cure.bytes) >= WORTH_BYTES

@@ -1,5 +1,11 @@
-import type { Rehearsal } from "./types";
-import { gigabytesText, minutesText, signedMinutesText, signedWattHoursText } from "./units";
+import { IMPORTANCES, type Rehearsal } from "./types";
+import {
+  gigabytesText,
+  minutesText,
+  signedMinutesText,
+  signedMomentsText,
+  signedWattHoursText,
+} from "./units";
 
 const MINUTE_MS = 60_000;
 const WORTH_BYTES = 5e7;
@@ -14,6 +20,7 @@ export function differenceText(
 ): string {
   const parts = [
     ...minutesParts(base, told),
+    ...momentsParts(base, told),
     signedWattHoursText(told.ledgers.energy_used_wh - base.ledgers.energy_used_wh),
     grams === 0 ? "0 g" : `${sign(grams)}${String(Math.abs(Math.round(grams)))} g`,
     bytesPart(told.ledgers.bytes_written - base.ledgers.bytes_written),
@@ -32,11 +39,18 @@ function sign(value: number): string {
 function minutesParts(base: Rehearsal, told: Rehearsal): string[] {
   const filmed = (one: Rehearsal, key: string) =>
     one.coverage.find((each) => each.by === "importance" && each.key === key)?.filmed_ms ?? 0;
-  const parts = ["must", "want", "nice"].flatMap((key) => {
+  const parts = IMPORTANCES.flatMap((key) => {
     const minutes = Math.round((filmed(told, key) - filmed(base, key)) / MINUTE_MS);
     return minutes === 0 ? [] : [`${signedMinutesText(minutes)} ${key}`];
   });
   return parts.length > 0 ? parts : [signedMinutesText(0)];
+}
+
+/** Moments whole, gained or lost, by importance. */
+function momentsParts(base: Rehearsal, told: Rehearsal): string[] {
+  const whole = (one: Rehearsal, key: string) =>
+    one.verdict.moments.find((each) => each.importance === key)?.whole ?? 0;
+  return IMPORTANCES.map((key) => signedMomentsText(whole(told, key) - whole(base, key), key));
 }
 
 function bytesPart(bytes: number): string {
@@ -64,7 +78,7 @@ function lookingPart(ms: number): string {
 }
 
 function swapsOf(told: Rehearsal): number {
-  return told.moves.filter((one) => one.kind === "swap").length;
+  return told.moves.filter((one) => one.kind === "swap" || one.kind === "card").length;
 }
 
 function swapsPart(more: number): string {

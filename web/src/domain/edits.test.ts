@@ -87,7 +87,7 @@ describe("what a camera carries, and swaps", () => {
   });
   it("a swap is set, left as it is, or given back to the policy", () => {
     const set = withSwap(plan, "chin", "camp", "a2");
-    expect(set.swaps).toEqual([{ camera: "chin", item: "camp", battery: "a2" }]);
+    expect(set.swaps).toEqual([{ camera: "chin", item: "camp", battery: "a2", when: "arrival" }]);
     expect(withSwap(set, "chin", "camp", null).swaps[0]?.battery).toBeNull();
     expect(withSwap(set, "chin", "camp", undefined).swaps).toEqual([]);
   });

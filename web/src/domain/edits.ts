@@ -95,17 +95,25 @@ export function withFitted(plan: Plan, camera: string, battery: string): Plan {
   return withCameraPlan(clear, { ...cameraPlan(clear, camera), battery });
 }
 
-/** A manual swap: a battery's id, null to leave the one in, undefined to let the policy decide. */
+export type SwapWhen = Plan["swaps"][number]["when"];
+
+/**
+ * A manual swap: a battery's id, null to leave the one in, undefined to let the policy decide.
+ * On arrival or just before leaving; as it was, where that is not said.
+ */
 export function withSwap(
   plan: Plan,
   camera: string,
   item: string,
   battery: string | null | undefined,
+  when?: SwapWhen,
 ): Plan {
-  const others = plan.swaps.filter((one) => one.camera !== camera || one.item !== item);
+  const mine = (one: Plan["swaps"][number]) => one.camera === camera && one.item === item;
+  const others = plan.swaps.filter((one) => !mine(one));
+  const at = when ?? plan.swaps.find(mine)?.when ?? "arrival";
   return {
     ...plan,
-    swaps: battery === undefined ? others : [...others, { camera, item, battery }],
+    swaps: battery === undefined ? others : [...others, { camera, item, battery, when: at }],
   };
 }
 
@@ -125,6 +133,7 @@ export function withoutItem(doc: TripAndPlan, id: string): TripAndPlan {
       ...doc.plan,
       assignments: doc.plan.assignments.filter((one) => one.item !== id),
       swaps: doc.plan.swaps.filter((one) => one.item !== id),
+      plugs: doc.plan.plugs.filter((one) => one.item !== id),
       copies: doc.plan.copies.filter((one) => one.item !== id),
     },
   };

@@ -73,12 +73,14 @@ describe("a leg or stop that goes", () => {
   it("takes what was planned on it along", () => {
     const plan = {
       ...DOCUMENT.plan,
-      swaps: [{ camera: "chin", item: "way", battery: "a2" }],
+      swaps: [{ camera: "chin", item: "way", battery: "a2", when: "arrival" as const }],
+      plugs: [{ unit: "a2", item: "way", plug: true }],
       copies: [{ item: "way", camera: "chin", card: null, drive: "disk", wipe: "no" as const }],
     };
     const left = withoutItem({ trip: DOCUMENT.trip, plan }, "way");
     expect(left.trip.items).toEqual([camp]);
-    expect([left.plan.assignments, left.plan.swaps, left.plan.copies]).toEqual([[], [], []]);
+    const { assignments, swaps, plugs, copies } = left.plan;
+    expect([assignments, swaps, plugs, copies]).toEqual([[], [], [], []]);
   });
   it("leaves what is planned elsewhere", () => {
     const left = withoutItem(DOCUMENT, "camp");

@@ -25,7 +25,8 @@ describe("a track into the trip", () => {
     const after = withTrack({ ...doc, trip: ON_WAY }, LAID);
     expect(after.trip.items).toEqual([LOW_LEG]);
     expect(after.trip.ways).toEqual([WAY]);
-    expect([after.plan.assignments, after.plan.swaps, after.plan.copies]).toEqual([[], [], []]);
+    const { assignments, swaps, plugs, copies } = after.plan;
+    expect([assignments, swaps, plugs, copies]).toEqual([[], [], [], []]);
     expect(after.plan.cameras).toEqual(doc.plan.cameras);
   });
   it("brings its place along, but for a trip that has one and goes on", () => {

@@ -28,7 +28,7 @@ export function withTrackBehind(
 export function withTrack(doc: TripAndPlan, laid: TrackLaid): TripAndPlan {
   return {
     trip: { ...doc.trip, place: laid.place, items: [...laid.items], ways: [laid.way] },
-    plan: { ...doc.plan, assignments: [], swaps: [], copies: [] },
+    plan: { ...doc.plan, assignments: [], swaps: [], plugs: [], copies: [] },
   };
 }
 

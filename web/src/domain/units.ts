@@ -30,6 +30,23 @@ export function clipSizeText(bytes: number): string {
   return bytes < 1e8 ? `${(bytes / 1e6).toFixed(1)} MB` : gigabytesText(bytes);
 }
 
+/** "1 file", "3 files". */
+export function countText(count: number, one: string, many = `${one}s`): string {
+  return `${String(count)} ${count === 1 ? one : many}`;
+}
+
+/** A number of things of which some are only expected: "3", "1.4". */
+export function expectedText(count: number): string {
+  return String(Math.round(count * 10) / 10);
+}
+
+/** "+1.4 must moments": moments more or fewer that are whole, or expected to be; else nothing. */
+export function signedMomentsText(count: number, importance: string): string {
+  const text = expectedText(Math.abs(count));
+  if (text === "0") return "";
+  return `${count > 0 ? "+" : "\u2212"}${text} ${importance} ${text === "1" ? "moment" : "moments"}`;
+}
+
 export function percentText(share: number): string {
   return `${String(Math.round(share * 100))} %`;
 }

@@ -23,6 +23,7 @@ const LEDGER: Ledger = {
   headline: "One must is broken.",
   detail: "",
   importance: [{ key: "must", asked_ms: 7_200_000, filmed_ms: 3_600_000 }],
+  moments: [{ importance: "must", count: 3, whole: 1.42 }],
   legs: [],
   first: null,
   least_left: { camera: "chin", resource: "battery", left: 0.094, at_ms: 0, item: asked.item },

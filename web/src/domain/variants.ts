@@ -1,9 +1,18 @@
 import { assignmentAt, withAssignment, withoutAssignment } from "./edits";
 import { nameOfCamera } from "./moment";
-import type { Ledger, Plan, PlanDocument, Rehearsal, StretchTold, VariantCompared } from "./types";
-import { gigabytesText, minutesText, percentText } from "./units";
+import {
+  IMPORTANCES,
+  type Ledger,
+  type Plan,
+  type PlanDocument,
+  type Rehearsal,
+  type StretchTold,
+  type VariantCompared,
+} from "./types";
+import { expectedText, gigabytesText, minutesText, percentText } from "./units";
 
 const MINUTE_MS = 60_000;
+const NONE = "none";
 
 /** One figure of the ledger for each state, and whether it is another than the first state's. */
 export interface LedgerRow {
@@ -23,11 +32,19 @@ export function ledgerRows(
   };
   const rows = [
     row("verdict", (one) => one.headline),
-    ...["must", "want", "nice"].map((key) =>
+    ...IMPORTANCES.map((key) =>
       row(`${key}, filmed of asked`, (one) => {
         const share = one.importance.find((each) => each.key === key);
         if (share === undefined || share.asked_ms === 0) return "none asked";
         return `${minutes(share.filmed_ms)} of ${minutes(share.asked_ms)}`;
+      }),
+    ),
+    ...IMPORTANCES.map((key) =>
+      row(`${key} moments whole`, (one) => {
+        const moments = one.moments.find((each) => each.importance === key);
+        return moments === undefined
+          ? NONE
+          : `${expectedText(moments.whole)} of ${String(moments.count)}`;
       }),
     ),
     row("first to give out", (one, place) => firstText(states[place], one, when, place)),
@@ -47,7 +64,11 @@ export function ledgerRows(
     row("to know", (one) => findingsText(one)),
   ];
   const money = ledgers.some((one) => one.money != null);
-  return rows.filter((one) => one.name !== "costs" || money);
+  return rows.filter(
+    (one) =>
+      (one.name !== "costs" || money) &&
+      (!one.name.endsWith(" moments whole") || one.cells.some((cell) => cell.text !== NONE)),
+  );
 }
 
 /** Filmed of asked, leg by leg, where the states differ by a minute or more. */

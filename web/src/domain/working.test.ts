@@ -55,8 +55,8 @@ describe("the hands' work at another stop", () => {
   });
   it("a swap leaves the battery in where it was and swaps it there", () => {
     expect(withMoved(plan({}), move({}), "saddle").swaps).toEqual([
-      { camera: "chin", item: "camp", battery: null },
-      { camera: "chin", item: "saddle", battery: "a2" },
+      { camera: "chin", item: "camp", battery: null, when: "arrival" },
+      { camera: "chin", item: "saddle", battery: "a2", when: "arrival" },
     ]);
     expect(withMoved(plan({}), move({}), "camp")).toEqual(plan({}));
   });
@@ -147,6 +147,8 @@ describe("problems in order of time", () => {
       camera,
       item,
       values: {},
+      harm: false,
+      curable: false,
       text: "x",
     });
     const findings = [

@@ -309,6 +309,9 @@ export const REHEARSAL: Rehearsal = {
     note_ms: 0,
     minutes: { asked: 60, filmed: 50, missing: 10, starting: 0, watched: 0 },
     broken_musts: 1,
+    stops: 0,
+    moments: [],
+    trusted_ms: 0,
     headline: "One must is broken.",
     detail: "",
     first: null,
@@ -334,6 +337,8 @@ export const REHEARSAL: Rehearsal = {
     gap_ms: 600_000,
   },
 };
+
+const DISK = { free_gb: 500, write_mb_s: 60, link_mb_s: 30, mass_g: 50 };
 
 /** A kit with one of each: a bank in a pocket, a plug, a panel, a charger, a load and a drive. */
 export function powered(kit: Kit): Kit {
@@ -382,16 +387,6 @@ export function powered(kit: Kit): Kit {
       },
     ],
     loads: [{ id: "phone", name: "Phone", wh_per_day: 10, bank: "slab" }],
-    drives: [
-      {
-        id: "disk",
-        name: "Disk",
-        kind: "drive",
-        free_gb: 500,
-        write_mb_s: 60,
-        link_mb_s: 30,
-        mass_g: 50,
-      },
-    ],
+    drives: [{ id: "disk", name: "Disk", kind: "drive", ...DISK }],
   };
 }

@@ -66,4 +66,4 @@ def _words(document: PlanDocument, before: Rehearsal, after: Rehearsal) -> str:
 
 
 def _when(first: FirstToGiveOut) -> tuple[str, int]:
-    return first.camera, first.at_ms
+    return first.camera, first.at_ms // 60_000

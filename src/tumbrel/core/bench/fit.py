@@ -17,7 +17,7 @@ from typing import TYPE_CHECKING, Any
 from ..parameters import DEFAULTS, Defaults
 from .believed import LearnedFigure, figures_learned
 from .figures import Figures, figures_of
-from .model import bench_of, expected
+from .model import bench_of, expected, hidden_at_start
 
 if TYPE_CHECKING:
     from collections.abc import Callable, Sequence
@@ -29,7 +29,8 @@ if TYPE_CHECKING:
     from .runs import BenchRun
 
 RISE_ERROR = 0.04
-TIME_ERROR = 0.03
+TIME_ERROR = 0.02
+COLD_ERROR = 2.0  # of a time, for each share of the charge that the room hides at the start
 CHARGE_READING = 0.02
 METER_ERROR = 0.03  # of a meter at the cell
 PORT_ERROR = 0.06  # of one at the port: the regulator's efficiency is not known
@@ -64,7 +65,7 @@ class Learned:
     `mean` [figures] the mean of such: the most probable ones lie on the edge of what did not happen
     when that is all that is known, their mean lies inside.
     `agreeing` of `starts` searches from different starts found the same figures.
-    `hot_runs` of the runs that count ended hot.
+    `hot_runs` of the runs that count ended hot; they were made in `set_ups`.
     """
 
     figures: Figures
@@ -78,6 +79,7 @@ class Learned:
     agreeing: int
     starts: int
     hot_runs: int
+    set_ups: frozenset[str]
 
     def of(self, kind: str, name: str = "") -> LearnedFigure:
         """One figure. Raises StopIteration when the camera has no such one."""
@@ -130,6 +132,7 @@ def learn(
         sum(one.cost <= best.cost + SAME_COST for one in found),
         STARTS,
         sum(run.end == "hot" for run in counted),
+        frozenset(run.set_up for run in counted),
     )
 
 
@@ -190,12 +193,14 @@ def _misfits(logs: Array, figures: Figures, run: BenchRun, defaults: Defaults) -
         misfits.append(np.log(run.mean_w * through / course.draw_w) / error)
     if run.plugged:
         return misfits
-    late = np.log(run.minutes / np.maximum(course.empty_min, 1e-6)) / TIME_ERROR
+    cold = hidden_at_start(bench_of(run), figures.family, defaults)
+    time_error = math.hypot(TIME_ERROR, COLD_ERROR * cold)  # the cold does not teach draw
+    late = np.log(run.minutes / np.maximum(course.empty_min, 1e-6)) / time_error
     misfits.append(late if run.end == "empty" else _not_before(-late))
     if run.charge_end is not None and run.end != "empty" and run.charge_end < run.charge_start:
         spent = run.charge_start - run.charge_end
         per_charge = course.empty_min / run.charge_start
-        error = math.hypot(TIME_ERROR, CHARGE_READING / spent)
+        error = math.hypot(time_error, CHARGE_READING / spent)
         misfits.append(np.log(run.minutes / (per_charge * spent)) / error)
     return misfits
 

@@ -20,14 +20,16 @@ if TYPE_CHECKING:
     import numpy as np
     import numpy.typing as npt
 
-    from ..document import SetUp
+    from ..document import BatteryFamily, SetUp
     from ..parameters import Defaults
     from .runs import BenchRun
 
     Array = npt.NDArray[np.float64]
 
 
-WARMED_C = 0.0  # a body that records keeps its cell above this, also in a freezing room
+HALVINGS = 12  # then a straight line between
+APART = 1e-3
+COOL_C = 0.0
 
 
 @dataclass(frozen=True)
@@ -96,23 +98,68 @@ def expected(logs: Array, figures: Figures, bench: Bench, defaults: Defaults) ->
     mode = next(m for m in camera.modes if m.id == bench.mode)
     set_up = next(s for s in camera.set_ups if s.id == bench.set_up)
     allowed = tuple(name for name in mode.features if name in bench.features)
-    draw_w = value("draw_w", mode.id) + features_w(camera, allowed, defaults)
-    heat_w = draw_w * value("mode_heat", mode.id)
+    mode_w, more_w = value("draw_w", mode.id), features_w(camera, allowed, defaults)
+    draw_w = mode_w + more_w
+    heat_w = mode_w * value("mode_heat", mode.id) + more_w
     wh = nominal_wh(family.mah, family.nominal_v)
     if bench.plugged:
         lost_w = _lost_w(draw_w, wh, bench, figures, defaults)
         heat_w = heat_w + lost_w * value("charge_heat")
-        empty_min = np.full_like(draw_w, np.inf)
-    else:
-        floor = cold_curve(points_of(family, defaults)).at(max(bench.ambient_c, WARMED_C))
-        left = max(0.0, bench.charge_start - floor)
-        empty_min = wh * value("energy") * left / draw_w * 60.0
     through = math.sqrt(bench.air_mps * set_up.air_share)
     g = _case(set_up, figures, value) / (1.0 + value("air_a") * set_up.case_a * through)
     rise_k = g * value("rise_k_per_w") * heat_w
     head_k = value("stop_c") - bench.ambient_c
     lag_min = value("tau_s") * g / 60.0
+    full_min = wh * value("energy") / draw_w * 60.0
+    if bench.plugged:
+        empty_min = np.full_like(draw_w, np.inf)
+    else:
+        empty_min = _empty_min(full_min, rise_k, lag_min, bench, family, defaults)
     return Course(empty_min, rise_k, lag_min, head_k, head_k - value("warn_below_k"), draw_w)
+
+
+def _empty_min(
+    full_min: Array,
+    rise_k: Array,
+    lag_min: Array,
+    bench: Bench,
+    family: BatteryFamily,
+    defaults: Defaults,
+) -> Array:
+    """When the charge has fallen to what the cold hides of it, as the cell warms with the body.
+
+    The cell starts as cold as the room and follows the body (E3.5): found by halving, since the
+    charge falls and what is hidden falls more slowly.
+    """
+    import numpy as np  # noqa: PLC0415 - slow to import
+
+    curve = cold_curve(points_of(family, defaults))
+    if bench.ambient_c >= curve.cells_c[-1]:
+        return full_min * max(0.0, bench.charge_start - curve.unreachable[-1])
+    cell_min = defaults.tau_cell_s.value / 60.0
+    near = np.abs(lag_min - cell_min) < APART * cell_min
+    body_min = np.where(near, cell_min * (1 + APART), lag_min)
+
+    def left(at: Array) -> Array:
+        late = body_min * np.exp(-at / body_min) - cell_min * np.exp(-at / cell_min)
+        cell_c = bench.ambient_c + rise_k * (1.0 - late / (body_min - cell_min))
+        hidden: Array = np.interp(cell_c, curve.cells_c, curve.unreachable)
+        return bench.charge_start - at / full_min - hidden
+
+    low, high = np.zeros_like(full_min), full_min * bench.charge_start
+    for _ in range(HALVINGS):
+        at = 0.5 * (low + high)
+        lasts = left(at) > 0.0
+        low, high = np.where(lasts, at, low), np.where(lasts, high, at)
+    above, below = np.maximum(left(low), 0.0), np.maximum(-left(high), 1e-12)
+    found: Array = low + (high - low) * above / (above + below)  # smooth: its slopes are wanted
+    return found
+
+
+def hidden_at_start(bench: Bench, family: BatteryFamily, defaults: Defaults) -> float:
+    """Share of the charge that a room hides as the run begins, more than a cool one does."""
+    curve = cold_curve(points_of(family, defaults))
+    return max(0.0, curve.at(bench.ambient_c) - curve.at(COOL_C))
 
 
 def _case(set_up: SetUp, figures: Figures, value: Callable[[Kind, str], Array]) -> Array | float:

@@ -30,8 +30,9 @@ class Change(Part):
 def with_learned(camera: Camera, learned: Learned, defaults: Defaults = DEFAULTS) -> Camera:
     """The camera with every figure that the runs taught; what they left open stays as it is.
 
-    The limit goes along with the rises even when it is not known by itself: only their ratio was
-    measured, and half of the pair would be wrong.
+    Limit, lag, air and case, and the rise for each watt, go along with the rises even where they
+    are not known by themselves: they were measured together, and half of them would be wrong. So
+    the kit foretells every measured run as the bench does.
     """
     found: dict[Place, Any] = {}
     for mode in camera.modes:
@@ -42,24 +43,24 @@ def with_learned(camera: Camera, learned: Learned, defaults: Defaults = DEFAULTS
         rise = learned.of("rise_k", mode.id)
         if rise.known:
             found["mode", mode.id, "rise_k"] = round(rise.value, 1)
-    heated = any(field == "rise_k" for _, _, field in found)
+    heated = bool(learned.hot_runs) and any(field == "rise_k" for _, _, field in found)
     resistance, charge = learned.of("rise_k_per_w"), learned.of("charge_heat")
-    if resistance.known:
+    if resistance.known or heated:
         found["camera", "", "resistance_k_per_w"] = round(resistance.value, 2)
     if charge.known:
         found["camera", "", "charge_heat"] = round(charge.value, 2)
-    if learned.of("stop_c").known or (heated and learned.hot_runs):
+    if learned.of("stop_c").known or heated:
         found["camera", "", "limits"] = _limits(camera, learned.of("stop_c").value, defaults)
     tau, air = learned.of("tau_s"), learned.of("air_a")
     for set_up in camera.set_ups:
-        if tau.known:
+        if tau.known or heated:
             found["set_up", set_up.id, "tau_s"] = float(round(tau.value))
-        if air.known:
+        if air.known or heated:
             of_typical = air.value / defaults.airflow_a.value
             found["set_up", set_up.id, "case_a"] = round(min(2.0, set_up.case_a * of_typical), 3)
     for set_up in camera.set_ups[1:]:
         case = learned.of("case", set_up.id)
-        if case.known:
+        if case.known or (heated and set_up.id in learned.set_ups):
             found["set_up", set_up.id, "case_factor"] = round(case.value, 3)
     return _with(camera, found)
 

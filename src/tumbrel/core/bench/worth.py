@@ -18,7 +18,6 @@ if TYPE_CHECKING:
     from .model import Array
 
 BENCH_LONGEST_MIN = 240.0  # nobody watches a camera longer
-RUN_ERROR = math.hypot(RISE_ERROR, TIME_ERROR)
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,7 +73,7 @@ def worth_doing(
     found = []
     for bench in possible:
         length = _logs(learned, bench, BENCH_LONGEST_MIN, defaults)
-        spread = float(np.var(length)) + RUN_ERROR**2
+        spread = float(np.var(length)) + _error(learned, bench, defaults) ** 2
         told = np.array([float(np.cov(goal, length, bias=True)[0, 1]) ** 2 for goal in goals])
         told = np.minimum(told / spread, variances)
         about = int(np.argmax(weights * told))
@@ -90,6 +89,13 @@ def worth_doing(
             )
         )
     return tuple(sorted(found, key=lambda one: (one.doubt_after, one.likely_min)))
+
+
+def _error(learned: Learned, bench: Bench, defaults: Defaults) -> float:
+    """Error of the logarithm of a run's length, by how likely heat or the battery ends it."""
+    hot, empty = ends(expected(learned.draws, learned.figures, bench, defaults), 1.0, 1.0)
+    share = float((hot < empty).mean())
+    return math.sqrt(share * RISE_ERROR**2 + (1.0 - share) * TIME_ERROR**2)
 
 
 def _logs(learned: Learned, bench: Bench, longest_min: float, defaults: Defaults) -> Array:

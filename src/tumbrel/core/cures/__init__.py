@@ -1,5 +1,6 @@
 """Cures (E11): edits of plan, kit or trip, each rehearsed before it is shown."""
 
-from .judging import Cure, CureTarget, Outcome, cures_of
+from .judging import Cure, Outcome, cures_of
+from .target import CureTarget
 
 __all__ = ["Cure", "CureTarget", "Outcome", "cures_of"]

@@ -85,6 +85,22 @@ def handed_over(camera: str, item: str, other: Camera, set_up: SetUp) -> Change:
     return change
 
 
+def asked_too(item: str, other: Camera, set_up: SetUp) -> Change:
+    """A stretch asked of one more camera, rolled in its first mode, as a must."""
+
+    def change(document: PlanDocument) -> PlanDocument:
+        more = Assignment(
+            camera=other.id,
+            item=item,
+            mode=other.modes[0].id,
+            set_up=set_up.id,
+            importance="must",
+        )
+        return with_plan(document, assignments=(*document.plan.assignments, more))
+
+    return change
+
+
 def carried_with(camera: str, **parts: Any) -> Change:
     """Parts of how a camera is carried, replaced."""
 
@@ -96,12 +112,29 @@ def carried_with(camera: str, **parts: Any) -> Change:
     return change
 
 
-def swapped_at(camera: str, item: str, battery: str) -> Change:
-    """A battery put in by hand at a stop."""
+def left_out(camera: str, item: str) -> Change:
+    """A stretch that is not asked any more."""
+
+    def change(document: PlanDocument) -> PlanDocument:
+        kept = (a for a in document.plan.assignments if (a.camera, a.item) != (camera, item))
+        return with_plan(document, assignments=tuple(kept))
+
+    return change
+
+
+def both(first: Change, second: Change) -> Change:
+    """One change after another, as one."""
+    return lambda document: second(first(document))
+
+
+def swapped_at(
+    camera: str, item: str, battery: str, when: Literal["arrival", "leaving"] = "arrival"
+) -> Change:
+    """A battery put in by hand at a stop, on arrival or just before leaving."""
 
     def change(document: PlanDocument) -> PlanDocument:
         others = [s for s in document.plan.swaps if (s.camera, s.item) != (camera, item)]
-        swap = ManualSwap(camera=camera, item=item, battery=battery)
+        swap = ManualSwap(camera=camera, item=item, battery=battery, when=when)
         return with_plan(document, swaps=(*others, swap))
 
     return change
@@ -179,6 +212,16 @@ def spares_inside(family: str) -> Change:
             for one in kit.batteries
         )
         return with_kit(document, pockets=pockets, batteries=moved)
+
+    return change
+
+
+def longer(key: str, more_s: int) -> Change:
+    """A leg or stop that lasts longer."""
+
+    def change(document: PlanDocument) -> PlanDocument:
+        item = document.trip.item(key)
+        return on_item(key, duration_s=item.duration_s + more_s)(document)
 
     return change
 

@@ -5,21 +5,27 @@ from __future__ import annotations
 import re
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
+from itertools import islice
 
-from ..document import Assignment, Camera, Loop, PlanDocument, Preset
+from ..document import Assignment, Camera, Loop, PlanDocument, Preset, Roll
 from ..rehearsal.result import Finding, LoopAdvice, Rehearsal
 from ..serving import carried, stands_water
 from .changes import (
     Proposal,
+    Values,
+    asked_too,
     carried_with,
     handed_over,
+    longer,
     on_stretch,
     spares_inside,
     stand_ins,
+    swapped_at,
     with_kit,
     with_plan,
 )
 from .losses import proposals as against_loss
+from .otherwise import kept_loops, started_by_itself
 
 Propose = Callable[["Told"], Iterator[Proposal]]
 AS_THE_LOSS = frozenset({"swap_where_no_hand", "cold_holds_charge"})
@@ -90,7 +96,7 @@ def _without_feature(told: Told) -> Iterator[Proposal]:
         return
     unfit = str(told.finding.values["feature"])
     kept = tuple(one for one in asked.features if one != unfit)
-    item = next(one.name for one in told.document.trip.items if one.id == asked.item)
+    item = told.document.trip.item(asked.item).name
     names = {"camera": camera.name, "feature": unfit, "leg": item}
     yield Proposal("feature_off", on_stretch(camera.id, asked.item, features=kept), names)
 
@@ -100,7 +106,7 @@ def _known_mode(told: Told) -> Iterator[Proposal]:
     asked, camera = told.assignment, told.camera
     if asked is None or camera is None:
         return
-    item = next(one.name for one in told.document.trip.items if one.id == asked.item)
+    item = told.document.trip.item(asked.item).name
     for mode in camera.modes:
         if mode.id == asked.mode or (isinstance(asked.pattern, Loop) and not mode.loops):
             continue
@@ -113,7 +119,7 @@ def _known_set_up(told: Told) -> Iterator[Proposal]:
     asked, camera = told.assignment, told.camera
     if asked is None or camera is None:
         return
-    item = next(one for one in told.document.trip.items if one.id == asked.item)
+    item = told.document.trip.item(asked.item)
     for set_up in camera.set_ups:
         if set_up.id != asked.set_up and stands_water(set_up, item):
             change = on_stretch(camera.id, item.id, set_up=set_up.id)
@@ -126,7 +132,7 @@ def _another_camera(told: Told) -> Iterator[Proposal]:
     asked, camera = told.assignment, told.camera
     if asked is None or camera is None:
         return
-    item = next(one for one in told.document.trip.items if one.id == asked.item)
+    item = told.document.trip.item(asked.item)
     for other, set_up in stand_ins(told.document, item):
         change = handed_over(camera.id, item.id, other, set_up)
         names = {"camera": other.name, "leg": item.name, "instead": camera.name}
@@ -220,7 +226,108 @@ def _other_card(told: Told) -> Iterator[Proposal]:
             yield Proposal("start_with_card", change, {"camera": camera.name, "card": card.name})
 
 
+def _patterns(told: Told) -> Iterator[Proposal]:
+    """What wants no press there: rolled, armed, or a loop that is kept."""
+    asked, camera = told.assignment, told.camera
+    if asked is None or camera is None:
+        return
+    yield from started_by_itself(told.document, camera, asked)
+    yield from kept_loops(told.document, camera, asked)
+
+
+def _moment_kept(told: Told) -> Iterator[Proposal]:
+    """Of each camera asked there, a roll or a loop that is kept; a longer loop; another camera."""
+    item = told.document.trip.item(told.finding.item or "")
+    cameras = {camera.id: camera for camera in told.document.kit.cameras}
+    for asked in told.document.plan.assignments:
+        if asked.item != item.id:
+            continue
+        camera = cameras[asked.camera]
+        names = {"camera": camera.name, "leg": item.name}
+        yield from kept_loops(told.document, camera, asked)
+        if not isinstance(asked.pattern, Roll):
+            yield Proposal("roll", on_stretch(camera.id, item.id, pattern=Roll()), names)
+        if isinstance(asked.pattern, Loop):
+            longest = max(m.seconds + m.reaction_s for m in item.moments)
+            segments = asked.pattern.segments
+            length_s = -(-longest * segments // (segments - 1)) + 1
+            parts = {"length_s": max(asked.pattern.length_s, length_s), "saves_per_hour": None}
+            pattern = asked.pattern.model_copy(update={**parts, "saves": None})
+            change = on_stretch(camera.id, item.id, pattern=pattern)
+            yield Proposal("loop_at_moments", change, {**names, "seconds": pattern.length_s})
+    for other, set_up in stand_ins(told.document, item):
+        yield Proposal(
+            "asked_too", asked_too(item.id, other, set_up), {"camera": other.name, "leg": item.name}
+        )
+
+
+def _longer_stop(told: Told) -> Iterator[Proposal]:
+    """The stop longer by what the work that did not fit takes."""
+    item = next((one for one in told.document.trip.items if one.id == told.finding.item), None)
+    if item is None or item.kind != "stop":
+        return
+    takes_s = told.finding.values.get("takes_s", 600)
+    more_s = max(60, -(-int(takes_s) // 60) * 60)
+    values: Values = {"stop": item.name, "minutes": more_s // 60}
+    yield Proposal("longer_stop", longer(item.id, more_s), values)
+
+
+def _copied_elsewhere(told: Told) -> Iterator[Proposal]:
+    """Another drive with more room; a longer stop."""
+    copy = told.document.plan.copies[told.numbers[0]]
+    for drive in sorted(told.document.kit.drives, key=lambda one: -one.free_gb):
+        if drive.id == copy.drive:
+            continue
+
+        def change(given: PlanDocument, key: str = drive.id) -> PlanDocument:
+            there = copy.model_copy(update={"drive": key})
+            return with_plan(
+                given, copies=tuple(there if one == copy else one for one in given.plan.copies)
+            )
+
+        stop = told.document.trip.item(copy.item).name
+        yield Proposal("copy_to", change, {"drive": drive.name, "stop": stop})
+    yield from _longer_stop(told)
+
+
+def _other_source(told: Told) -> Iterator[Proposal]:
+    """The cameras that hang on a bank which switches itself off, on another source."""
+    bank = told.document.kit.sources[told.numbers[0]]
+    names = {camera.id: camera.name for camera in told.document.kit.cameras}
+    for chosen in told.document.plan.cameras:
+        for source in told.document.kit.sources:
+            if chosen.source == bank.id and source.id != bank.id:
+                change = carried_with(chosen.camera, source=source.id)
+                values = {"camera": names[chosen.camera], "source": source.name}
+                yield Proposal("source", change, values)
+
+
+def _fitting_battery(told: Told) -> Iterator[Proposal]:
+    """One of its own family in it, at the start or in that swap."""
+    camera = told.camera
+    if camera is None:
+        return
+    fits = (b for b in told.document.kit.batteries if b.family == camera.battery_family)
+    for battery in islice(fits, 2):
+        names = {"camera": camera.name, "battery": battery.name}
+        if told.finding.path.startswith("plan.swaps"):
+            swap = told.document.plan.swaps[told.numbers[0]]
+            stop = told.document.trip.item(swap.item).name
+            change = swapped_at(camera.id, swap.item, battery.id, swap.when)
+            yield Proposal("swap_at", change, {**names, "stop": stop})
+        else:
+            yield Proposal("start_with", carried_with(camera.id, battery=battery.id), names)
+
+
 PROPOSES: dict[str, Propose] = {
+    "takes_where_no_hand": _patterns,
+    "save_comes_too_late": _patterns,
+    "moment_not_expected": _moment_kept,
+    "hands_not_long_enough": _longer_stop,
+    "copy_not_finished": _copied_elsewhere,
+    "bank_switched_off": _other_source,
+    "battery_of_wrong_family": _fitting_battery,
+    "charge_refused_cold": _warm_pocket,
     "tether_wanted": _tethered,
     "preset_in_another_mode": _presets_mode,
     "preset_missing": _presets_mode,

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from bisect import bisect_right
+from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass
 from itertools import combinations
 
@@ -11,7 +12,6 @@ from pydantic import Field
 from ..document import (
     BadDocument,
     FieldFault,
-    Importance,
     Kit,
     Plan,
     PlanDocument,
@@ -19,36 +19,28 @@ from ..document import (
     check_references,
 )
 from ..document.base import Part
-from ..rehearsal.result import Finding, Loss, Rehearsal
+from ..rehearsal.result import Rehearsal, Severity
 from ..wording.cures import cure_words, joined, nothing_cures
 from .changes import Proposal
 from .findings import proposals as against_finding
 from .losses import proposals as against_loss
+from .target import CureTarget
+from .weighing import WORTH_MS, Gain, barred, is_it, losses, open_ms, origins, place_of, written
 
 Rehearse = Callable[[PlanDocument], Rehearsal]
 
-IMPORTANCES: tuple[Importance, ...] = ("must", "want", "nice")
 MINUTE_MS = 60_000
-WORTH_MS = 30_000  # a gain below half a minute is none
+FULL = 0.8
 MOST_SINGLES, COMBINED_OF, MOST_EDITS = 30, 4, 3
-GRAVE = frozenset({"stop", "warn"})
-FORBIDS_TOO = frozenset({"serves_poorly"})  # a note, but no advice leads into it
-
-
-class CureTarget(Part):
-    """What is to be cured: minutes of a camera on a leg, or a finding by its code and path."""
-
-    camera: str | None = None
-    item: str | None = None
-    code: str | None = Field(default=None, description="None: the minutes that are not filmed.")
-    path: str = ""
 
 
 class Cure(Part):
     """A change that was rehearsed. Minutes are camera minutes more (less) than before.
 
-    `closed_ms` is what it takes off the target; `closes` whether nothing of it is left. `kit`,
-    `trip` and `plan` are what it makes of the document, none where it leaves them alone.
+    `closed_ms` is what it takes off the target; `closes` whether nothing of it is left. Moments
+    are those whole or expected so; `asked_ms` is what is asked more (less). `warnings` counts the
+    warnings that it brings: a cost, told under `side`. `kit`, `trip` and `plan` are what it makes
+    of the document, none where it leaves them alone.
     """
 
     text: str
@@ -58,6 +50,11 @@ class Cure(Part):
     must_ms: int
     want_ms: int
     nice_ms: int
+    must_moments: float
+    want_moments: float
+    nice_moments: float
+    asked_ms: int
+    warnings: int
     grams: float
     picture: float = Field(description="Share of the pixels a second that the stretch loses.")
     halts: int
@@ -135,8 +132,8 @@ class _Judge:
     ) -> None:
         self.document, self.before, self.target = document, before, target
         self.rehearse = rehearse
-        self.open_ms = _open_ms(before, target)
-        self.graves = _graves(before)
+        self.open_ms = open_ms(before, target, {})
+        self.barred = barred(before, {})
         if self.open_ms == 0:
             what = f"finding '{target.code}'" if target.code else "gap"
             raise BadDocument((FieldFault("target", f"the {what} is not there any more"),))
@@ -145,15 +142,18 @@ class _Judge:
         """What may be tried against the target."""
         if self.target.code is not None:
             for finding in self.before.findings:
-                if _is(finding, self.target):
+                if is_it(finding, self.target, {}):
                     yield from against_finding(self.document, self.before, finding)
                     return
-        for loss in _losses(self.before, self.target):
+        for loss in losses(self.before, self.target, {}):
             yield from against_loss(self.document, self.before, loss)
             return
 
     def of(self, proposals: tuple[Proposal, ...]) -> _Judged | None:
-        """A change rehearsed; None when it gains nothing, or brings a finding that forbids it."""
+        """A change rehearsed; None when it gains nothing, or brings what is barred (E11).
+
+        Barred is a finding that stops, and one of harm. Any other is a cost.
+        """
         after = self.document
         try:
             for proposal in proposals:
@@ -163,11 +163,14 @@ class _Judge:
             told = self.rehearse(after)
         except (ValueError, BadDocument):
             return None
-        closed_ms = self.open_ms - _open_ms(told, self.target)
-        gain = {one: _filmed_ms(told, one) - _filmed_ms(self.before, one) for one in IMPORTANCES}
-        if closed_ms < (1 if self.target.code else WORTH_MS) or _graves(told) - self.graves:
+        legs = origins(after, self.document)
+        closed_ms = self.open_ms - open_ms(told, self.target, legs)
+        gain = Gain(self.before, told)
+        if closed_ms < (1 if self.target.code else WORTH_MS):
             return None
-        if gain["must"] < -WORTH_MS or (not self.target.code and not _gains(gain)):
+        if barred(told, legs) - self.barred:
+            return None
+        if gain.loses_a_must() or not (self.target.code or gain.is_worth_it()):
             return None
         return _Judged(proposals, self._cure(proposals, after, told, closed_ms, gain))
 
@@ -177,30 +180,38 @@ class _Judge:
         after: PlanDocument,
         told: Rehearsal,
         closed_ms: int,
-        gain: dict[Importance, int],
+        gain: Gain,
     ) -> Cure:
         now = self.document
+        legs = origins(after, now)
+        notes = self._brought(told, "note", legs)
+        warnings = self._brought(told, "warn", legs)
         return Cure(
             text=joined([cure_words(one.code, one.values) for one in proposals]),
             edits=len(proposals),
             closes=closed_ms == self.open_ms,
             closed_ms=closed_ms,
-            must_ms=gain["must"],
-            want_ms=gain["want"],
-            nice_ms=gain["nice"],
+            must_ms=gain.ms["must"],
+            want_ms=gain.ms["want"],
+            nice_ms=gain.ms["nice"],
+            must_moments=gain.moments["must"],
+            want_moments=gain.moments["want"],
+            nice_moments=gain.moments["nice"],
+            asked_ms=told.verdict.asked_ms - self.before.verdict.asked_ms,
+            warnings=len(warnings),
             grams=round(sum(one.grams for one in proposals), 1),
             picture=round(max(one.picture for one in proposals), 2),
             halts=sum(one.halts for one in proposals),
             wh=round(told.ledgers.energy_used_wh - self.before.ledgers.energy_used_wh, 1),
-            bytes=_written(told) - _written(self.before),
-            side=tuple(self._side(told)),
+            bytes=written(told) - written(self.before),
+            side=(*self._side(told), *warnings, *notes),
             kit=after.kit if after.kit != now.kit else None,
             trip=after.trip if after.trip != now.trip else None,
             plan=after.plan if after.plan != now.plan else None,
         )
 
     def _side(self, told: Rehearsal) -> Iterator[str]:
-        """What else changes: minutes of other cameras, length of the trip, new notes."""
+        """What else changes: minutes of other cameras, what is asked, length of the trip."""
         names = {camera.id: camera.name for camera in self.document.kit.cameras}
         filmed = {one.camera: one.filmed_ms for one in told.cameras}
         for one in self.before.cameras:
@@ -211,10 +222,19 @@ class _Judge:
         longer_ms = told.duration_ms - self.before.duration_ms
         if longer_ms:
             yield f"the trip is {longer_ms // MINUTE_MS} min longer"
-        known = {(one.code, one.camera, one.item) for one in self.before.findings}
-        for note in told.findings:
-            if (note.code, note.camera, note.item) not in known and note.severity == "note":
-                yield note.text
+        asked_ms = told.verdict.asked_ms - self.before.verdict.asked_ms
+        if abs(asked_ms) >= MINUTE_MS and not longer_ms:
+            more = "more" if asked_ms > 0 else "less"
+            yield f"{abs(asked_ms) // MINUTE_MS} min {more} are asked"
+
+    def _brought(self, told: Rehearsal, severity: Severity, legs: Mapping[str, str]) -> list[str]:
+        """Sentences of the findings of a severity that were not there before, on the same leg."""
+        known = {place_of(one, {}) for one in self.before.findings}
+        return [
+            one.text
+            for one in told.findings
+            if one.severity == severity and place_of(one, legs) not in known
+        ]
 
     def more_than_parts(self, judged: _Judged, singles: list[_Judged]) -> bool:
         """Whether changes together close more than each of them alone."""
@@ -224,20 +244,34 @@ class _Judge:
     def why(self, tried: int) -> str:
         """Why nothing cures the target."""
         if self.target.code is not None:
-            return nothing_cures("this", tried, "it is for you to settle, as its sentence says")
+            return nothing_cures("this", tried, "it is for you to settle, as its sentence says", [])
         leg = next((i for i in self.document.trip.items if i.id == self.target.item), None)
         hands = getattr(leg, "hands", "free")
         reason = {
             "never": "No hand is ever free on it, and what is put in before does not last",
             "stops": "Hands are free at its stops only, and what is put in there does not last",
         }.get(hands, "What it draws is more than what it holds")
-        return nothing_cures("this gap", tried, reason)
+        return nothing_cures("this gap", tried, reason, self._carried_full())
 
-
-def _gains(gain: dict[Importance, int]) -> bool:
-    """Whether more is filmed of the highest importance that changes at all."""
-    changed = [gain[one] for one in IMPORTANCES if abs(gain[one]) >= WORTH_MS]
-    return bool(changed) and changed[0] > 0
+    def _carried_full(self) -> list[str]:
+        """Batteries and banks that are full and in no camera as the gap begins."""
+        lost = losses(self.before, self.target, {})
+        if not lost:
+            return []
+        at_ms, cameras = lost[0].start_ms, {one.id for one in self.document.kit.cameras}
+        camera = next(one for one in self.document.kit.cameras if one.id == self.target.camera)
+        fits = {b.id for b in self.document.kit.batteries if b.family == camera.battery_family}
+        full = []
+        for unit in self.before.batteries:
+            stay = next((s for s in unit.stays if s.start_ms <= at_ms < s.end_ms), None)
+            idle = stay is not None and stay.place not in cameras and stay.level_end >= FULL
+            full += [unit.name] if idle and unit.id in fits else []
+        for source in self.before.sources:
+            course = source.bank
+            if course is not None:
+                place = bisect_right(course.t_ms, at_ms) - 1
+                full += [source.name] if place >= 0 and course.charge[place] >= FULL else []
+        return full
 
 
 def _order(shown: list[_Judged]) -> tuple[int, ...]:
@@ -251,9 +285,16 @@ def _order(shown: list[_Judged]) -> tuple[int, ...]:
 
     def worth(place: int) -> tuple[float, ...]:
         one = cures[place]
-        gains = (-one.must_ms // MINUTE_MS, -one.want_ms // MINUTE_MS, -one.nice_ms // MINUTE_MS)
-        costs = (one.edits, one.halts, len(one.side), one.grams, one.picture)
-        return (not one.closes, *gains, *costs, place)
+        gains = (
+            -round(one.must_moments),
+            -one.must_ms // MINUTE_MS,
+            -round(one.want_moments),
+            -one.want_ms // MINUTE_MS,
+            -one.nice_ms // MINUTE_MS,
+        )
+        costs = (one.edits, one.warnings, one.halts, len(one.side), one.grams, one.picture)
+        closes = one.closes and one.asked_ms > -WORTH_MS  # not by asking less
+        return (not closes, *gains, *costs, place)
 
     return tuple(sorted(kept, key=worth))
 
@@ -266,46 +307,6 @@ def _dominates(one: Cure, other: Cure) -> bool:
 
 def _merits(cure: Cure) -> tuple[float, ...]:
     gains = tuple(ms // MINUTE_MS for ms in (cure.closed_ms, cure.must_ms, cure.want_ms))
-    costs = (cure.edits, cure.grams, cure.picture, cure.halts, len(cure.side))
-    return (*gains, cure.nice_ms // MINUTE_MS, *(-cost for cost in costs))
-
-
-def _open_ms(told: Rehearsal, target: CureTarget) -> int:
-    """What of the target is open: milliseconds not filmed, or 1 for a finding that stands."""
-    if target.code is not None:
-        return int(any(_is(finding, target) for finding in told.findings))
-    return sum(loss.lost_ms for loss in _losses(told, target))
-
-
-def _losses(told: Rehearsal, target: CureTarget) -> list[Loss]:
-    """The target's losses in order of time: the first is what to work against."""
-    found = [
-        loss
-        for camera in told.cameras
-        for loss in camera.losses
-        if loss.camera == target.camera and loss.item == target.item
-    ]
-    return sorted(found, key=lambda loss: loss.start_ms)
-
-
-def _is(finding: Finding, target: CureTarget) -> bool:
-    same = finding.code == target.code and finding.camera == target.camera
-    return same and finding.item == target.item
-
-
-def _graves(told: Rehearsal) -> set[tuple[str, str | None, str | None]]:
-    """Findings that forbid what brings them."""
-    return {
-        (finding.code, finding.camera, finding.item)
-        for finding in told.findings
-        if finding.severity in GRAVE or finding.code in FORBIDS_TOO
-    }
-
-
-def _filmed_ms(told: Rehearsal, importance: Importance) -> int:
-    rows = (one for one in told.coverage if one.by == "importance" and one.key == importance)
-    return sum(one.filmed_ms for one in rows)
-
-
-def _written(told: Rehearsal) -> int:
-    return sum(camera.bytes_written for camera in told.cameras)
+    more = (cure.must_moments, cure.want_moments, cure.nice_moments, cure.asked_ms // MINUTE_MS)
+    costs = (cure.edits, cure.grams, cure.picture, cure.halts, cure.warnings, len(cure.side))
+    return (*gains, cure.nice_ms // MINUTE_MS, *more, *(-cost for cost in costs))

@@ -3,20 +3,18 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 from itertools import islice
 
 from ..document import (
-    Assignment,
     Bank,
     Battery,
-    Camera,
     CardSlot,
     Copy,
     Item,
     Leg,
     Mode,
     PlanDocument,
+    SetUp,
     Stop,
 )
 from ..rehearsal.causes import GAVE_OUT, Cause
@@ -26,6 +24,7 @@ from ..serving import stands_water
 from .changes import (
     Proposal,
     Values,
+    both,
     carried_with,
     halted_on,
     handed_over,
@@ -39,34 +38,17 @@ from .changes import (
     swapped_at,
     with_plan,
 )
+from .otherwise import Asked, kept_loops, last_minutes, nicer_left_out, started_by_itself
 
 HALT_S = 600
 HALT_BEFORE = 0.9  # of the way to the gap
 SHADE = 0.1
 LATE_STOPS, SPARES, OTHERS = 2, 2, 2
-MOST_UNITS = 12
+MOST_UNITS, MOST_SOURCES = 12, 3
 HANDS_NEVER = frozenset({"flight", "sail", "drive", "sled"})
 BY_BATTERY = GAVE_OUT | {Cause.NO_HAND, Cause.SWAP}
 BY_CARD = frozenset({Cause.CARD_FULL, Cause.NO_CARD, Cause.CARD_UNFIT, Cause.CARD_SWAP})
 BY_HEAT = frozenset({Cause.HOT, Cause.NO_HAND})
-
-
-@dataclass(frozen=True)
-class Asked:
-    """One lost stretch: its camera, leg or stop, mode, and what is known of the gap."""
-
-    document: PlanDocument
-    told: Rehearsal
-    loss: Loss
-    assignment: Assignment
-    camera: Camera
-    item: Item
-    mode: Mode
-
-    @property
-    def where(self) -> tuple[str, str]:
-        """Camera and leg."""
-        return self.camera.id, self.item.id
 
 
 def proposals(document: PlanDocument, told: Rehearsal, loss: Loss) -> Iterator[Proposal]:
@@ -74,7 +56,7 @@ def proposals(document: PlanDocument, told: Rehearsal, loss: Loss) -> Iterator[P
     assignment = document.plan.assignments[loss.assignment]
     camera = next(one for one in document.kit.cameras if one.id == loss.camera)
     mode = next((one for one in camera.modes if one.id == assignment.mode), None)
-    item = next(one for one in document.trip.items if one.id == loss.item)
+    item = document.trip.item(loss.item)
     if mode is None:
         return
     asked = Asked(document, told, loss, assignment, camera, item, mode)
@@ -86,15 +68,23 @@ def proposals(document: PlanDocument, told: Rehearsal, loss: Loss) -> Iterator[P
     yield from _features_off(asked)
     if cause in BY_BATTERY | BY_HEAT:
         yield from _set_ups(asked)
+    if cause in BY_CARD:
+        yield from kept_loops(document, asked.camera, asked.assignment)
     yield from _modes(asked)
     if cause in BY_HEAT:
         yield from _shade(asked)
     if cause in BY_BATTERY:
         yield from _more_batteries(asked)
         yield from _more_power(asked)
+    if cause in BY_BATTERY | BY_CARD:
+        yield from nicer_left_out(asked)
+    if cause is Cause.NO_START:
+        yield from started_by_itself(document, asked.camera, asked.assignment)
     yield from _other_cameras(asked)
     if cause in BY_BATTERY | BY_CARD | BY_HEAT | {Cause.CLIP_LIMIT}:
         yield from _halts(asked)
+    if cause in BY_BATTERY | BY_CARD:
+        yield from last_minutes(asked)
 
 
 def _modes(asked: Asked) -> Iterator[Proposal]:
@@ -136,12 +126,23 @@ def _set_ups(asked: Asked) -> Iterator[Proposal]:
         if set_up.id == asked.assignment.set_up or not stands_water(set_up, asked.item):
             continue
         if set_up.power != "battery" and source is None:
+            yield from _fed_by_each(asked, set_up)
             continue
         yield Proposal(
             "set_up",
             on_stretch(*asked.where, set_up=set_up.id),
             {"camera": camera.name, "leg": asked.item.name, "set_up": set_up.name},
         )
+
+
+def _fed_by_each(asked: Asked, set_up: SetUp) -> Iterator[Proposal]:
+    """A set-up on outside power, with a source chosen for it."""
+    camera = asked.camera
+    for source in asked.document.kit.sources[:MOST_SOURCES]:
+        built = on_stretch(*asked.where, set_up=set_up.id)
+        names = {"camera": camera.name, "leg": asked.item.name, "set_up": set_up.name}
+        change = both(built, carried_with(camera.id, source=source.id))
+        yield Proposal("fed", change, {**names, "source": source.name})
 
 
 def _shade(asked: Asked) -> Iterator[Proposal]:
@@ -164,6 +165,8 @@ def _batteries(asked: Asked) -> Iterator[Proposal]:
                 swapped_at(camera.id, stop.id, battery.id),
                 {"camera": camera.name, "battery": battery.name, "stop": stop.name},
             )
+    if asked.loss.cause is Cause.COLD or _is_cold(asked):
+        yield from _swaps_leaving(asked, stops, idle)
     for battery in idle[:1]:
         yield Proposal(
             "start_with",
@@ -177,6 +180,17 @@ def _batteries(asked: Asked) -> Iterator[Proposal]:
         yield Proposal("warm_pocket", spares_inside(camera.battery_family), {"family": name})
     if document.plan.swap_policy == "run_flat":
         yield Proposal("swap_early", lambda given: with_plan(given, swap_policy="early"))
+
+
+def _swaps_leaving(asked: Asked, stops: list[Item], idle: list[Battery]) -> Iterator[Proposal]:
+    """A battery kept warm until the last moment, and put in just before leaving."""
+    for stop in stops[-1:]:
+        for battery in idle[:SPARES]:
+            yield Proposal(
+                "swap_leaving",
+                swapped_at(asked.camera.id, stop.id, battery.id, "leaving"),
+                {"camera": asked.camera.name, "battery": battery.name, "stop": stop.name},
+            )
 
 
 def _is_cold(asked: Asked) -> bool:

@@ -71,6 +71,7 @@ from .storage import (
     SpeedClass,
 )
 from .trip import (
+    IMPORTANCES,
     Asleep,
     Hands,
     Importance,
@@ -86,6 +87,7 @@ from .trip import (
 from .way import Going, OnWay, Way
 
 __all__ = [
+    "IMPORTANCES",
     "Activity",
     "Angle",
     "Armed",

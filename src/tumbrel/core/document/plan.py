@@ -59,6 +59,9 @@ class ManualSwap(Part):
     camera: Key
     item: Key
     battery: Key | None = None
+    when: Literal["arrival", "leaving"] = Field(
+        default="arrival", description="As hands become free there, or at the last chance."
+    )
 
 
 class ManualPlug(Part):

@@ -17,6 +17,7 @@ from .references import refuse_repeats, refuse_unknown
 from .way import HeightM, OnWay, Way
 
 Importance = Literal["must", "want", "nice"]
+IMPORTANCES: tuple[Importance, ...] = ("must", "want", "nice")  # the gravest first
 
 Hands = Literal["free", "stops", "never"]
 DurationS = Annotated[int, Field(ge=1, le=LONGEST_TRIP_S)]
@@ -174,6 +175,10 @@ class Trip(Part):
             raise ValueError("legs and stops together last more than 31 days")
         self._check_ways()
         return self
+
+    def item(self, key: str) -> Item:
+        """A leg or stop by its key. Raises StopIteration when there is none."""
+        return next(one for one in self.items if one.id == key)
 
     def _check_ways(self) -> None:
         refuse_repeats("way", (way.id for way in self.ways))

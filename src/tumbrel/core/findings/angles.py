@@ -24,13 +24,13 @@ def _placed(seen: Seen) -> Iterator[tuple[int, Assignment, Camera, Item, tuple[M
             yield number, assignment, camera, item, placed
 
 
-@check("mount_against_activity", "warn")
+@check("mount_against_activity", "warn", curable=True, harm=True)
 def mount_against_activity(seen: Seen) -> Iterator[Found]:
     """A mount or angle that is unsafe or useless on a leg, and no reason is given."""
     yield from _joined(one for one in _spoken_against(seen) if one.verdict == "never")
 
 
-@check("serves_poorly", "note")
+@check("serves_poorly", "note", curable=True)
 def serves_poorly(seen: Seen) -> Iterator[Found]:
     """A mount or angle that serves poorly on a leg, and no reason is given."""
     yield from _joined(one for one in _spoken_against(seen) if one.verdict == "poorly")
@@ -79,7 +79,7 @@ def _joined(found: Iterable[_Against]) -> Iterator[Found]:
         yield Found(f"plan.assignments[{first.number}]", values, camera, first.item.id)
 
 
-@check("water_against_set_up", "stop")
+@check("water_against_set_up", "stop", curable=True)
 def water_against_set_up(seen: Seen) -> Iterator[Found]:
     """A set-up, or the power module in it, that does not stand the leg's water."""
     for number, assignment, camera, item, _ in _placed(seen):
@@ -102,7 +102,7 @@ def helmet_rules(seen: Seen) -> Iterator[Found]:
             yield Found(_carried_path(seen, camera), {"camera": camera.name}, camera.id, item.id)
 
 
-@check("tether_wanted", "warn")
+@check("tether_wanted", "warn", curable=True, harm=True)
 def tether_wanted(seen: Seen) -> Iterator[Found]:
     """A camera that falls on others, or is lost, when its mount gives way; once a camera."""
     said: set[str] = set()

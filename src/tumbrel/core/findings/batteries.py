@@ -9,7 +9,7 @@ from .registry import Found, Seen, Values, check
 WORTH_SAYING = 0.2
 
 
-@check("battery_of_wrong_family", "stop")
+@check("battery_of_wrong_family", "stop", curable=True)
 def battery_of_wrong_family(seen: Seen) -> Iterator[Found]:
     """The plan fits or swaps in a battery of another family."""
     document = seen.played.document

@@ -9,7 +9,7 @@ from ..memory import card_is_too_large, peak_byte_rate, store_keeps_up
 from .registry import Found, Seen, Values, check
 
 
-@check("card_too_large", "stop")
+@check("card_too_large", "stop", curable=True)
 def card_too_large(seen: Seen) -> Iterator[Found]:
     """A card fitted by the plan is larger than its camera takes (E6.2)."""
     document = seen.played.document
@@ -28,7 +28,7 @@ def card_too_large(seen: Seen) -> Iterator[Found]:
             yield Found(f"plan.cameras[{number}].card", values, camera.id)
 
 
-@check("card_too_slow", "stop")
+@check("card_too_slow", "stop", curable=True)
 def card_too_slow(seen: Seen) -> Iterator[Found]:
     """The card or memory in a camera does not sustain a planned mode's peak (E6.2)."""
     document = seen.played.document

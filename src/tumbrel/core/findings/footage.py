@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from ..wording.units import counted, gigabytes
 from .registry import Found, Seen, Values, check
 
 APART_S = 1.0
@@ -21,19 +22,21 @@ def one_copy_only(seen: Seen) -> Iterator[Found]:
         yield Found("plan.copies", {"minutes": round(length_ms / 60_000)})
 
 
-@check("copy_not_finished", "warn")
+@check("copy_not_finished", "warn", curable=True)
 def copy_not_finished(seen: Seen) -> Iterator[Found]:
     """A drive is full, or the stop too short: some clips were not copied."""
     names = {drive.id: drive.name for drive in seen.played.document.kit.drives}
     for copied in seen.played.hands.copying.copied:
         if not copied.why_left:
             continue
+        gb = gigabytes(copied.left_bytes)
         values: Values = {
-            "clips": copied.left_clips,
+            "clips": counted(copied.left_clips, "clip"),
+            "do": "does" if copied.left_clips == 1 else "do",
             "drive": names[copied.drive],
-            "why": "there is no more room on it"
+            "why": f"{gb} GB of room are missing on it"
             if copied.why_left == "no_room"
-            else "the hands' time ran out",
+            else f"the hands' time ran out with {gb} GB left",
         }
         item = seen.played.document.plan.copies[copied.number].item
         yield Found(f"plan.copies[{copied.number}]", values, None, item)
@@ -54,14 +57,19 @@ def wiped_with_one_copy(seen: Seen) -> Iterator[Found]:
     """A wipe is asked where fewer than two copies exist elsewhere (E6.5)."""
     for copied in seen.played.hands.copying.copied:
         copy = seen.played.document.plan.copies[copied.number]
-        if copy.wipe == "no" or not copied.kept_single:
+        told = []
+        if copied.wiped_single:
+            told.append(f"{counted(copied.wiped_single, 'clip')} wiped with one copy elsewhere")
+        if copied.not_wiped:
+            least = "no copy" if copy.wipe == "anyway" else "fewer than two copies"
+            told.append(f"{counted(copied.not_wiped, 'clip')} not wiped, with {least} elsewhere")
+        if not told:
             continue
-        done = "wiped all the same" if copy.wipe == "anyway" else "not wiped"
-        values: Values = {"clips": copied.kept_single, "done": done}
+        values: Values = {"told": "; ".join(told)}
         yield Found(f"plan.copies[{copied.number}].wipe", values, copy.camera, copy.item)
 
 
-@check("clock_not_set", "stop")
+@check("clock_not_set", "stop", curable=True)
 def clock_not_set(seen: Seen) -> Iterator[Found]:
     """A camera without a clock may look as if it records, and its files lie about the time."""
     for number, run in enumerate(seen.played.cameras):

@@ -11,7 +11,7 @@ from .registry import Found, Seen, Values, check
 SWAPPABLE = {Cause.EMPTY: "battery", Cause.CARD_FULL: "card"}
 
 
-@check("swap_where_no_hand", "warn")
+@check("swap_where_no_hand", "warn", curable=True)
 def swap_where_no_hand(seen: Seen) -> Iterator[Found]:
     """A battery or card gives out on a leg on which no hand is free, while a spare is carried."""
     timeline = seen.played.timeline
@@ -45,7 +45,7 @@ def manual_swap_not_possible(seen: Seen) -> Iterator[Found]:
             continue
         battery = next(b.name for b in document.kit.batteries if b.id == swap.battery)
         camera = next(c.name for c in document.kit.cameras if c.id == swap.camera)
-        where = next(i.name for i in document.trip.items if i.id == swap.item)
+        where = document.trip.item(swap.item).name
         values: Values = {"battery": battery, "camera": camera, "where": where}
         yield Found(f"plan.swaps[{number}]", values, swap.camera, swap.item)
 
@@ -68,7 +68,7 @@ def manual_plug_not_possible(seen: Seen) -> Iterator[Found]:
         yield Found(f"plan.plugs[{number}]", values, None, plug.item)
 
 
-@check("hands_not_long_enough", "warn")
+@check("hands_not_long_enough", "warn", curable=True)
 def hands_not_long_enough(seen: Seen) -> Iterator[Found]:
     """A task was due, but the free hands would not have lasted for it (E8.1)."""
     items = [item.id for item in seen.played.document.trip.items]

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from .registry import Found, Seen, Values, check
 
 
-@check("mode_missing", "stop")
+@check("mode_missing", "stop", curable=True)
 def mode_missing(seen: Seen) -> Iterator[Found]:
     """An assignment names a mode that its camera no longer has."""
     for number, assignment, camera in seen.assignments():
@@ -17,7 +17,7 @@ def mode_missing(seen: Seen) -> Iterator[Found]:
             yield Found(path, values, camera.id, assignment.item)
 
 
-@check("set_up_missing", "stop")
+@check("set_up_missing", "stop", curable=True)
 def set_up_missing(seen: Seen) -> Iterator[Found]:
     """An assignment names a set-up that its camera no longer has."""
     for number, assignment, camera in seen.assignments():
@@ -27,7 +27,7 @@ def set_up_missing(seen: Seen) -> Iterator[Found]:
             yield Found(path, values, camera.id, assignment.item)
 
 
-@check("feature_not_in_mode", "warn")
+@check("feature_not_in_mode", "warn", curable=True)
 def feature_not_in_mode(seen: Seen) -> Iterator[Found]:
     """A feature is asked that the mode does not allow; it is rehearsed without (E1.3)."""
     for number, assignment, camera in seen.assignments():
@@ -41,7 +41,7 @@ def feature_not_in_mode(seen: Seen) -> Iterator[Found]:
                 yield Found(path, values, camera.id, assignment.item)
 
 
-@check("preset_missing", "warn")
+@check("preset_missing", "warn", curable=True)
 def preset_missing(seen: Seen) -> Iterator[Found]:
     """An assignment names a preset that its camera no longer has."""
     for number, assignment, camera in seen.assignments():
@@ -52,7 +52,7 @@ def preset_missing(seen: Seen) -> Iterator[Found]:
             yield Found(path, values, camera.id, assignment.item)
 
 
-@check("preset_in_another_mode", "warn")
+@check("preset_in_another_mode", "warn", curable=True)
 def preset_in_another_mode(seen: Seen) -> Iterator[Found]:
     """A stretch uses a preset, but is planned in another mode than the preset's."""
     for number, assignment, camera in seen.assignments():

@@ -14,7 +14,7 @@ DARK_SHARE = 0.5
 BRIGHT_DEG = 30.0
 
 
-@check("slower_than_delivery", "warn")
+@check("slower_than_delivery", "warn", curable=True)
 def slower_than_delivery(seen: Seen) -> Iterator[Found]:
     """Fewer frames a second than the film will have."""
     wanted = seen.played.document.plan.delivery_fps
@@ -44,7 +44,7 @@ def no_sound_in_slow_motion(seen: Seen) -> Iterator[Found]:
             yield Found(f"plan.assignments[{number}].mode", values, camera.id, assignment.item)
 
 
-@check("dark_for_frame_rate", "warn")
+@check("dark_for_frame_rate", "warn", curable=True)
 def dark_for_frame_rate(seen: Seen) -> Iterator[Found]:
     """Most of a leg is too dark for a mode's shutter at the most gain."""
     line = seen.played.timeline
@@ -66,7 +66,7 @@ def dark_for_frame_rate(seen: Seen) -> Iterator[Found]:
         yield Found(f"plan.assignments[{number}].mode", values, camera.id, item.id)
 
 
-@check("filter_for_half_interval", "note")
+@check("filter_for_half_interval", "note", curable=True)
 def filter_for_half_interval(seen: Seen) -> Iterator[Found]:
     """In bright light the shutter wants a neutral density filter that is not fitted."""
     line = seen.played.timeline
@@ -115,7 +115,7 @@ def slowing_not_reached(seen: Seen) -> Iterator[Found]:
             yield Found(path, values, camera.id)
 
 
-@check("more_than_editing_takes", "note")
+@check("more_than_editing_takes", "note", curable=True)
 def more_than_editing_takes(seen: Seen) -> Iterator[Found]:
     """A mode that the computer at home does not play."""
     computer = seen.played.document.plan.editing

@@ -8,14 +8,14 @@ from ..document import Bank, Stop
 from ..energy import nominal_wh
 from ..rehearsal.causes import Cause
 from ..rehearsal.pools import CHARGER_MARK
-from ..wording.units import clock
+from ..wording.units import clock, counted
 from .registry import Found, Seen, Values, check
 
 CABIN_WH, ASK_WH = 100.0, 160.0
 WORTH_WH = 0.2
 
 
-@check("cold_holds_charge", "warn")
+@check("cold_holds_charge", "warn", curable=True)
 def cold_holds_charge(seen: Seen) -> Iterator[Found]:
     """A battery gives out in the cold with charge left that it would give when warm (E3.4)."""
     for run in seen.played.cameras:
@@ -28,11 +28,22 @@ def cold_holds_charge(seen: Seen) -> Iterator[Found]:
             "camera": run.camera.name,
             "left": round(run.trace.charge[place] * 100),
             "cell_c": round(run.trace.cell_c[place]),
+            "free": _what_frees(seen, run.camera.battery_family),
         }
         yield Found(f"plan.assignments[{cold.assignment}]", values, run.camera.id, item)
 
 
-@check("charge_refused_cold", "warn")
+def _what_frees(seen: Seen, family: str) -> str:
+    """What frees charge from the cold: no warmer pocket where all lie in the warmest."""
+    kit = seen.played.document.kit
+    warmth = {pocket.id: pocket.warmth for pocket in kit.pockets}
+    mine = [one for one in kit.batteries if one.family == family]
+    if all(warmth.get(one.pocket or "") == "inside" for one in mine):
+        return "A case over it, or a swap just before leaving the warm, frees some."
+    return "A warmer pocket before, or a case over it, frees some."
+
+
+@check("charge_refused_cold", "warn", curable=True, harm=True)
 def charge_refused_cold(seen: Seen) -> Iterator[Found]:
     """A cell on a charger or port is below freezing and takes no charge (E4.2)."""
     yield from _refused(seen, "cold")
@@ -62,7 +73,7 @@ def _refused(seen: Seen, why: str) -> Iterator[Found]:
         yield Found(f"kit.batteries[{number}]", values, None, item)
 
 
-@check("cold_to_charge", "warn")
+@check("cold_to_charge", "warn", curable=True, harm=True)
 def cold_to_charge(seen: Seen) -> Iterator[Found]:
     """At a stop with power, a low spare is below freezing: it must be warmed before (E4.2)."""
     played = seen.played
@@ -90,7 +101,7 @@ def cold_to_charge(seen: Seen) -> Iterator[Found]:
                 yield Found(f"kit.batteries[{number}].pocket", values, None, part.id)
 
 
-@check("unattended_charging", "warn")
+@check("unattended_charging", "warn", curable=True, harm=True)
 def unattended_charging(seen: Seen) -> Iterator[Found]:
     """Something charges in the hours asleep."""
     played = seen.played
@@ -110,7 +121,9 @@ def unattended_charging(seen: Seen) -> Iterator[Found]:
         ]
         if charging:
             index = seen.item_number(part.id)
-            values: Values = {"stop": part.name, "count": len(charging)}
+            verb = "charges" if len(charging) == 1 else "charge"
+            told = f"{counted(len(charging), 'battery', 'batteries')} {verb}"
+            values: Values = {"stop": part.name, "batteries": told}
             yield Found(f"trip.items[{index}].asleep", values, None, part.id)
 
 
@@ -126,7 +139,7 @@ def reserve_touched(seen: Seen) -> Iterator[Found]:
         yield Found(f"kit.sources[{seen.source_number(bank.id)}].reserve_wh", values)
 
 
-@check("bank_switched_off", "warn")
+@check("bank_switched_off", "warn", curable=True)
 def bank_switched_off(seen: Seen) -> Iterator[Found]:
     """A bank with a camera on it switches itself off under low load (E4.3)."""
     trip, start = seen.played.document.trip, seen.played.timeline.start_utc
@@ -142,7 +155,7 @@ def bank_switched_off(seen: Seen) -> Iterator[Found]:
         yield Found(f"kit.sources[{number}]", values, None, item)
 
 
-@check("no_outside_source", "stop")
+@check("no_outside_source", "stop", curable=True)
 def no_outside_source(seen: Seen) -> Iterator[Found]:
     """A set-up on outside power, and the plan names no source for the camera."""
     plan = seen.played.document.plan
@@ -201,7 +214,7 @@ def air_carriage(seen: Seen) -> Iterator[Found]:
             yield Found(path, {"unit": name, "wh": round(wh), "limit": round(limit)})
 
 
-@check("radio_left_on", "note")
+@check("radio_left_on", "note", curable=True)
 def radio_left_on(seen: Seen) -> Iterator[Found]:
     """A radio left on costs a camera charge while it is off."""
     plans = {c.camera: n for n, c in enumerate(seen.played.document.plan.cameras)}

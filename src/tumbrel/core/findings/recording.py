@@ -9,10 +9,11 @@ from ..rehearsal.account import GapSpan
 from ..rehearsal.causes import Cause
 from ..rehearsal.timeline import place_of
 from ..rehearsal.windows import days_of, span_of
+from ..wording.units import counted, kept_of, opening
 from .registry import Found, Seen, Values, check
 
 
-@check("mode_cannot_loop", "stop")
+@check("mode_cannot_loop", "stop", curable=True)
 def mode_cannot_loop(seen: Seen) -> Iterator[Found]:
     """A loop is asked in a mode that has none."""
     for number, assignment, camera in seen.assignments():
@@ -23,7 +24,7 @@ def mode_cannot_loop(seen: Seen) -> Iterator[Found]:
             yield Found(path, values, camera.id, assignment.item)
 
 
-@check("loop_too_short", "warn")
+@check("loop_too_short", "warn", curable=True)
 def loop_too_short(seen: Seen) -> Iterator[Found]:
     """A loop that would have overwritten the start of moments before they are saved."""
     assignments = seen.played.document.plan.assignments
@@ -41,14 +42,16 @@ def loop_too_short(seen: Seen) -> Iterator[Found]:
         yield Found(path, values, camera.id, assignment.item)
 
 
-@check("save_comes_too_late", "warn")
+@check("save_comes_too_late", "warn", curable=True)
 def save_comes_too_late(seen: Seen) -> Iterator[Found]:
     """On a leg without a free hand, a loop can only be kept by voice or remote."""
     for run in seen.played.cameras:
         for span in run.asked_list:
             if span.loop is None or span.loop.lost_presses == 0:
                 continue
-            values: Values = {"camera": run.camera.name, "count": span.loop.lost_presses}
+            lost = span.loop.lost_presses
+            verb = "comes" if lost == 1 else "come"
+            values: Values = {"camera": run.camera.name, "keeps": f"{counted(lost, 'keep')} {verb}"}
             path = f"plan.assignments[{span.assignment}].pattern"
             yield Found(path, values, run.camera.id, seen.item_of(span.assignment))
 
@@ -81,7 +84,7 @@ def window_never_opens(seen: Seen) -> Iterator[Found]:
             yield Found(path, values, camera.id, assignment.item)
 
 
-@check("takes_where_no_hand", "warn")
+@check("takes_where_no_hand", "warn", curable=True)
 def takes_where_no_hand(seen: Seen) -> Iterator[Found]:
     """Takes want a press each, on a leg on which no hand is ever free."""
     for number, assignment, camera in seen.assignments():
@@ -94,7 +97,22 @@ def takes_where_no_hand(seen: Seen) -> Iterator[Found]:
             yield Found(path, values, camera.id, assignment.item)
 
 
-@check("clip_limit_stops", "warn")
+@check("moment_not_expected", "warn", curable=True)
+def moment_not_expected(seen: Seen) -> Iterator[Found]:
+    """A must moment that nobody is asked to film, or that what is kept would hardly hold (E9)."""
+    for caught in seen.moments:
+        if caught.importance != "must" or not caught.missed:
+            continue
+        part = seen.played.timeline.by_id[caught.item]
+        values: Values = {
+            "moment": opening(caught.moment),
+            "leg": part.name,
+            "kept": kept_of(caught.whole, caught.count),
+        }
+        yield Found(f"trip.items[{seen.item_number(caught.item)}].moments", values, None, part.id)
+
+
+@check("clip_limit_stops", "warn", curable=True)
 def clip_limit_stops(seen: Seen) -> Iterator[Found]:
     """A clip limit ends the recording and nobody is there to start it again (E6.4)."""
     for run in seen.played.cameras:

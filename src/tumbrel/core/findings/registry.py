@@ -9,8 +9,8 @@ from zoneinfo import ZoneInfo
 
 from ..document import Assignment, Camera
 from ..parameters import Defaults
-from ..rehearsal.engine import Played
-from ..rehearsal.result import CameraResult, Finding, LoopAdvice, Severity
+from ..rehearsal.played import Played
+from ..rehearsal.result import CameraResult, Caught, Finding, LoopAdvice, Severity
 from ..rehearsal.risk import Single
 from ..wording.findings import finding_words
 
@@ -27,6 +27,7 @@ class Seen:
     defaults: Defaults
     singles: list[Single] = field(default_factory=list)
     loops: tuple[LoopAdvice, ...] = ()
+    moments: tuple[Caught, ...] = ()
 
     def assignments(self) -> Iterator[tuple[int, Assignment, Camera]]:
         """Every assignment with its number and its camera."""
@@ -74,24 +75,28 @@ class Found:
 
 @dataclass(frozen=True)
 class Check:
-    """A class of findings."""
+    """A class of findings: against some there are cures, and no cure brings one of harm (E11)."""
 
     code: str
     severity: Severity
     look: Callable[[Seen], Iterator[Found]]
+    curable: bool
+    harm: bool
 
 
 CHECKS: dict[str, Check] = {}
 SEVERITY_ORDER = {"stop": 0, "warn": 1, "note": 2}
 
 
-def check(code: str, severity: Severity) -> Callable[..., Callable[[Seen], Iterator[Found]]]:
+def check(
+    code: str, severity: Severity, *, curable: bool = False, harm: bool = False
+) -> Callable[..., Callable[[Seen], Iterator[Found]]]:
     """Register a generator function as the check of a code."""
 
     def register(look: Callable[[Seen], Iterator[Found]]) -> Callable[[Seen], Iterator[Found]]:
         if code in CHECKS:
             raise ValueError(f"two checks are called {code}")
-        CHECKS[code] = Check(code, severity, look)
+        CHECKS[code] = Check(code, severity, look, curable, harm)
         return look
 
     return register
@@ -103,9 +108,10 @@ def findings_of(
     defaults: Defaults,
     singles: list[Single],
     loops: tuple[LoopAdvice, ...],
+    moments: tuple[Caught, ...],
 ) -> tuple[Finding, ...]:
     """Everything that the registered checks find, the gravest first."""
-    seen = Seen(played, cameras, defaults, singles, loops)
+    seen = Seen(played, cameras, defaults, singles, loops, moments)
     found = [
         Finding(
             code=one.code,
@@ -114,6 +120,8 @@ def findings_of(
             camera=each.camera,
             item=each.item,
             values=dict(each.values),
+            harm=one.harm,
+            curable=one.curable,
             text=finding_words(one.code, each.values),
         )
         for one in CHECKS.values()

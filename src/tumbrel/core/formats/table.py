@@ -96,9 +96,11 @@ def _pair(text: str, what: str, default: float) -> tuple[float, float]:
 
 
 def _share(text: str) -> float:
-    if text.strip().endswith("%"):
-        return _number(text.strip()[:-1], "sun", 0.0) / 100.0
-    return _number(text, "sun", 0.0)
+    """A share of "50 %", "50" or "0.5"; up to 1 it is a share, above it per cent."""
+    value = _number(text.strip().removesuffix("%"), "sun", 0.0)
+    if not 0.0 <= value <= 100.0:
+        raise ValueError(f"sun '{text}' is not between 0 and 100 per cent")
+    return value / 100.0 if text.strip().endswith("%") or value > 1.0 else value
 
 
 def _number(text: str, what: str, default: float) -> float:

@@ -82,7 +82,7 @@ class Account(Forecast):
         if self.film_since_ms is None or self.asked is None:
             return
         if self.film_since_ms < self.now_ms and self.card:
-            battery = self.cell.id if self.cell else ""
+            battery = self.cell.id if self.cell and not self.battery_out else ""
             number = self.asked.assignment
             self.filmed.append(
                 FilmedSpan(self.film_since_ms, self.now_ms, number, self.card.store.id, battery)

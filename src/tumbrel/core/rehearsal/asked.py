@@ -7,19 +7,16 @@ from dataclasses import dataclass, replace
 from enum import Enum, auto
 
 from ..document import (
+    IMPORTANCES,
     Armed,
     Assignment,
-    BadDocument,
     Camera,
-    FieldFault,
     Interval,
-    Leg,
     Loop,
     Mode,
     PlanDocument,
     Roll,
     SetUp,
-    Stop,
     Takes,
     Windows,
 )
@@ -42,9 +39,6 @@ from ..patterns import (
 from ..shared import Shared
 from .timeline import Laid, Timeline
 from .windows import window_spans
-
-MOST_ASKED = 40_000
-IMPORTANCE_RANK = {"must": 0, "want": 1, "nice": 2}
 
 
 class Way(Enum):
@@ -76,11 +70,15 @@ class Recording(Shared):
 
 @dataclass(frozen=True, slots=True)
 class FramePlan:
-    """Frames: how often, how large, and how long the camera is on for one (0: all the time)."""
+    """Frames: how often, how large, and how long the camera is on for one (0: all the time).
+
+    Stills are a file each; else they become one video.
+    """
 
     every_ms: int
     frame_bytes: int
     on_ms: int
+    stills: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -97,7 +95,9 @@ class LoopPlan:
 class Asked(Shared):
     """One asked interval [start, end); `recording` is None when the mode is missing.
 
-    `prepare_ms` is when it can begin to boot; `need_w` and `need_bytes_s` are means over it.
+    `prepare_ms` is when it can begin to boot; `need_w`, `need_rise_k` and `need_bytes_s` are means
+    over it. `by_hand` says that a free hand is there when it begins, `begun` that anybody or
+    anything is there to start it (E1.6).
     """
 
     start_ms: int
@@ -112,38 +112,17 @@ class Asked(Shared):
     frames: FramePlan | None = None
     loop: LoopPlan | None = None
     need_w: float = 0.0
+    need_rise_k: float = 0.0
     need_bytes_s: float = 0.0
-
-    def sure_rise_k(self) -> float:
-        """The rise that filming it surely gives [K]; none where the camera waits or rests."""
-        if self.recording is None or self.way is Way.ARMED:
-            return 0.0
-        rests = self.frames is not None and self.frames.on_ms > 0
-        return 0.0 if rests else self.recording.rise_k
+    by_hand: bool = False
+    begun: bool = True
 
 
-def refuse_too_many(document: PlanDocument, timeline: Timeline) -> None:
-    """Raise BadDocument when the plan asks for more pieces than can be played in a few seconds."""
-    asked = 0
-    for assignment in document.plan.assignments:
-        part = timeline.by_id[assignment.item]
-        duration_ms = part.end_ms - part.start_ms
-        pattern = assignment.pattern
-        if isinstance(pattern, Takes | Armed):
-            asked += counted(pattern, duration_ms)
-        elif isinstance(pattern, Loop):
-            asked += save_count(pattern, duration_ms) or 0
-        elif isinstance(pattern, Interval):
-            asked += _bursts(pattern, duration_ms)
-    if asked > MOST_ASKED:
-        why = f"ask for {asked} takes, clips and frames; up to {MOST_ASKED} can be rehearsed"
-        raise BadDocument((FieldFault("plan.assignments", why),))
-
-
-def _bursts(interval: Interval, duration_ms: int) -> int:
-    """Frames that are played one by one; faster ones run at mean power (E7.1)."""
-    every_ms = frame_every_ms(interval)
-    return duration_ms // every_ms if every_ms > 45_000 else 0
+def _answering(camera: Camera, document: PlanDocument) -> bool:
+    """Whether a word or a remote starts the camera, or one that is linked with it (E1.5)."""
+    link = next((one.cameras for one in document.plan.links if camera.id in one.cameras), ())
+    together = {camera.id, *link}
+    return any(one.answers_to for one in document.kit.cameras if one.id in together)
 
 
 class Asking:
@@ -155,13 +134,12 @@ class Asking:
         document: PlanDocument,
         timeline: Timeline,
         defaults: Defaults,
-        between_off: bool,
     ) -> None:
         self.camera = camera
         self.document = document
         self.timeline = timeline
         self.defaults = defaults
-        self.between_off = between_off
+        self.answering = _answering(camera, document)
         boot_s = camera.boot_s if camera.boot_s is not None else defaults.boot_s.value
         self.boot_ms = round(boot_s * 1000)
         self._known: dict[tuple[str, str, tuple[str, ...], bool], Recording | None] = {}
@@ -173,19 +151,33 @@ class Asking:
             if assignment.camera == self.camera.id:
                 asked += self._of(number, assignment)
         asked.sort(key=lambda span: span.start_ms)
-        if self.between_off and self.boot_ms > 0:
-            self._boot_early(asked)
-        return asked
-
-    def _boot_early(self, asked: list[Asked]) -> None:
-        """Note when each can begin to boot: scheduled, or by a free hand (E3.3)."""
         before_ms = 0
         for span in asked:
-            early_ms = max(before_ms, span.start_ms - self.boot_ms)
+            self._say_who_starts(span, max(before_ms, span.start_ms - self.boot_ms))
             before_ms = span.end_ms
-            may = self.camera.starts_itself or self.timeline.hands_free_at(early_ms)
-            if may and early_ms < span.start_ms:
-                span.prepare_ms = early_ms
+        return asked
+
+    def _say_who_starts(self, span: Asked, early_ms: int) -> None:
+        """When it can begin to boot, by schedule or a free hand (E3.3); and who starts it (E1.6).
+
+        Just before is soon enough: whoever leaves a stop has pressed at the stop, and before the
+        trip begins hands are free.
+        """
+        timeline, at_ms = self.timeline, span.start_ms
+        alone = self.camera.starts_itself
+        if not alone and not timeline.hands_free_at(early_ms):
+            early_ms = timeline.next_free_ms(early_ms)
+        if early_ms < at_ms:
+            span.prepare_ms = early_ms
+        moments = [at_ms, max(0, at_ms - 1)]
+        if span.prepare_ms is not None:
+            moments.append(span.prepare_ms)
+        span.by_hand = at_ms == 0 or any(timeline.hands_free_at(one) for one in moments)
+        pattern = self.document.plan.assignments[span.assignment].pattern
+        by_power = isinstance(pattern, Armed) and pattern.trigger == "power"
+        says = self.answering and timeline.awake_at(at_ms)
+        presses = any(timeline.presses_at(one) for one in moments)
+        span.begun = alone or by_power or span.by_hand or says or presses
 
     def _of(self, number: int, assignment: Assignment) -> list[Asked]:
         waits = isinstance(assignment.pattern, Armed) and assignment.pattern.pre_record_s > 0
@@ -199,7 +191,7 @@ class Asking:
             part.end_ms,
             number,
             ends_leg=True,
-            importance=IMPORTANCE_RANK[assignment.importance],
+            importance=IMPORTANCES.index(assignment.importance),
             recording=self._known[key],
         )
         if whole.recording is None:
@@ -234,6 +226,7 @@ class Asking:
             whole.importance,
             recording,
             need_w=recording.draw_w,
+            need_rise_k=recording.rise_k,
             need_bytes_s=recording.byte_rate,
         )
 
@@ -247,6 +240,7 @@ class Asking:
             way=Way.LOOP,
             loop=LoopPlan(each_ms, pattern.segments, presses, lost),
             need_w=recording.draw_w,
+            need_rise_k=recording.rise_k,
             need_bytes_s=min(recording.byte_rate, held * (len(presses) + 1) / seconds),
         )
 
@@ -268,10 +262,9 @@ class Asking:
 
     def _pressed_ms(self, wanted_ms: int, part: Laid) -> int | None:
         """When a save that is wanted is pressed: at once, at the next free hand, or too late."""
-        item = part.item
-        if self.camera.answers_to or (isinstance(item, Leg) and item.hands != "never"):
-            return wanted_ms
-        if isinstance(item, Stop) and self.timeline.hands_free_at(wanted_ms):
+        there_ms = min(wanted_ms, part.end_ms - 1)
+        says = self.answering and self.timeline.awake_at(there_ms)
+        if says or self.timeline.presses_at(there_ms):
             return wanted_ms
         next_ms = self.timeline.next_free_ms(wanted_ms)
         free = next_ms < self.timeline.duration_ms or self.timeline.hands_free_at(next_ms)
@@ -297,14 +290,19 @@ class Asking:
             rise_k=recording.rise_k * duty if at_mean else recording.rise_k,
             byte_rate=0,
             peak_rate=0,
-            clip_limit_ms=None,
         )
         return replace(
             whole,
             recording=used,
             way=Way.FRAMES,
-            frames=FramePlan(every_ms, max(1, frame_bytes), 0 if at_mean else on_ms),
+            frames=FramePlan(
+                every_ms,
+                max(1, frame_bytes),
+                0 if at_mean else on_ms,
+                stills=pattern.frame_mb is not None,
+            ),
             need_w=recording.draw_w * duty,
+            need_rise_k=recording.rise_k * duty,
             need_bytes_s=frame_bytes * 1000.0 / every_ms,
         )
 
@@ -316,6 +314,7 @@ class Asking:
             way=Way.ARMED,
             clips=tuple(clips),
             need_w=recording.draw_w * share + recording.armed_w * (1.0 - share),
+            need_rise_k=recording.rise_k * share + recording.armed_rise_k * (1.0 - share),
             need_bytes_s=recording.byte_rate * share,
         )
 
@@ -356,12 +355,12 @@ def recording_of(
 def _armed_w(
     camera: Camera, assignment: Assignment, recording_w: float, defaults: Defaults
 ) -> float:
-    """What an armed camera drinks [W]: its own figure, else standby; all of it to pre-record."""
-    if camera.armed_w is not None:
-        return camera.armed_w
+    """What an armed camera drinks [W]: all of it to pre-record; else its own figure, or standby."""
     pattern = assignment.pattern
     if isinstance(pattern, Armed) and pattern.pre_record_s:
         return recording_w
+    if camera.armed_w is not None:
+        return camera.armed_w
     return camera.standby_w if camera.standby_w is not None else defaults.standby_w.value
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from math import exp
 
 from ..charging import MS_PER_HOUR
-from ..cold import ColdCurve, cold_curve, hard_draw_factor, points_of
+from ..cold import ColdCurve, cold_curve, curve_at, points_of
 from ..document import BatteryFamily, Camera
 from ..energy import self_discharge_wh
 from ..heat import Body, body_of
@@ -25,6 +25,7 @@ COARSE_CHARGE = 0.002
 FAR_K = 3.0
 SEEN_AT_MS = (600_000, 1_500_000, 3_000_000)
 LONG_REST_MS = 3_600_000
+THAW_HAIR = 1e-7  # a whole millisecond may fall this short of the root that is foretold
 
 
 class BodyState:
@@ -46,6 +47,7 @@ class BodyState:
         "defaults",
         "drain_w",
         "draw_w",
+        "drawn_wh",
         "family",
         "feed_w",
         "files",
@@ -65,6 +67,7 @@ class BodyState:
         "rigged_out",
         "rigged_w",
         "rise_k",
+        "spent",
         "standby_w",
         "state",
         "step",
@@ -102,6 +105,7 @@ class BodyState:
         self.clip: Clip | None = None
         self.hot = False
         self.dead = False
+        self.spent = False
         self.body_pause = False
         self.feed_w = 0.0
         self.rigged_w = 0.0
@@ -110,6 +114,7 @@ class BodyState:
         self.rigged_out = False
         self.draw_w = self.rise_k = self.drain_w = self.into_w = self.port_w = 0.0
         self.port_wh = 0.0
+        self.drawn_wh = 0.0
         self.now_ms = 0
         self.step = 0
         self.files = 0
@@ -130,11 +135,8 @@ class BodyState:
 
     @property
     def battery_out(self) -> bool:
-        """Whether the set-up runs on outside power alone (E1.3)."""
-        recording = self.recording
-        return self.rigged_out or (
-            recording is not None and recording.set_up.power == "outside_only"
-        )
+        """Whether it runs on outside power alone now, its battery beside it (E1.3)."""
+        return self.rigged_out
 
     def settle(self) -> None:
         """Bring power and heat into line with what holds now; constant until the next event.
@@ -163,6 +165,10 @@ class BodyState:
             self.drain_w = 0.0
         self.rise_k = rise_k
 
+    def state_w(self) -> float:
+        """What it draws in its state [W]."""
+        return self._in_state()[0]
+
     def _in_state(self) -> tuple[float, float]:
         """Draw [W] and rise above still air without sun [K] of the state; off, no rise (E5.1)."""
         state, recording = self.state, self.recording
@@ -183,9 +189,10 @@ class BodyState:
         refused = cell.refused or self.body_pause
         return not refused and cell.takes_charge() and not self.battery_out
 
-    def wants_w(self) -> float:
-        """What it would take from a port [W]: its draw, present or due, and its cell's charging."""
-        wanted = max(self.draw_w, self.rigged_w) / self.defaults.feed_efficiency.value
+    def wants_w(self, *, to_come: bool = True) -> float:
+        """What it would take from a port [W]: its draw, with what is due, and its charging."""
+        draw_w = max(self.draw_w, self.rigged_w) if to_come else self.draw_w
+        wanted = draw_w / self.defaults.feed_efficiency.value
         if self.cell is not None and self.charges(self.cell):
             wanted += self.cell.intake.most_w / self.defaults.charge_efficiency.value
         most = self.camera.charges_in_w
@@ -206,15 +213,13 @@ class BodyState:
         """The cold curve at the present draw: a hard one costs charge where that was measured."""
         if self.family.cold_k == 0.0 or self.cell is None or self.recording is None:
             return
-        reference = self.defaults.cold_reference_c_rate.value
-        draw_w, wh = self.recording.draw_w, self.cell.wh
-        factor = hard_draw_factor(draw_w, wh, self.family.cold_k, reference)
-        self.curve = cold_curve(points_of(self.family, self.defaults), factor)
+        draw_w = self.recording.draw_w
+        self.curve = curve_at(self.family, draw_w, self.cell.wh, self.defaults)
 
     def review_refusal(self) -> None:
         """Whether the cell in the camera takes charge at its temperatures (E4.2, E5.3)."""
         cell, d = self.cell, self.defaults
-        if cell is None:
+        if cell is None or self.battery_out:
             return
         before = cell.refused, self.body_pause
         cell.refused = refusal_of(cell.cell_c, cell.refused, d)
@@ -249,7 +254,11 @@ class BodyState:
         return abs(self.body_c - level_c) > FAR_K or abs(cell_c - level_c) > FAR_K
 
     def _go(self, to_ms: int, elapsed_ms: int) -> None:
+        beside = self.cell if self.rigged_out else None
+        beside_c = beside.cell_c if beside is not None else 0.0
         self._warm_or_cool(to_ms)
+        if beside is not None:  # it lies beside the camera
+            beside.cell_c = beside.bag_climate.after(beside_c, self.now_ms, to_ms)
         self._take_and_give(elapsed_ms)
         self.now_ms = to_ms
         if self.clip is not None and self.card is not None:
@@ -306,6 +315,12 @@ class BodyState:
         if cell is not None:
             cell.cell_c = cell_c
 
+    def thawed(self) -> bool:
+        """Whether a dead cell may start again, with some charge above its line (E3.4)."""
+        cell = self.cell
+        revival = self.defaults.revival.value
+        return cell is not None and cell.charge >= self.line() + revival - 3 * THAW_HAIR
+
     def _charge_after(self, cell: Cell, elapsed_ms: int) -> float:
         """Charge after elapsed ms of the present power, without self-discharge."""
         if self.into_w > 0.0:
@@ -320,6 +335,8 @@ class BodyState:
             self.port_wh += fed_wh
             self.used_wh += through_wh
             self.lost_wh += fed_wh - through_wh
+        if self.state is not OFF:
+            self.drawn_wh += self.draw_w * elapsed_ms / MS_PER_HOUR
         cell = self.cell
         if cell is None:
             return

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from bisect import bisect_right
 from enum import IntEnum, auto
 from typing import TYPE_CHECKING
 
@@ -29,6 +28,16 @@ if TYPE_CHECKING:
     from .needs import Sum
 
 
+OVER_WITH_IT = (
+    Cause.PLAN,
+    Cause.CARD_UNFIT,
+    Cause.CLIP_LIMIT,
+    Cause.NO_HAND,
+    Cause.NO_START,
+    Cause.SAVE,
+)
+
+
 class Due(IntEnum):
     """What a camera meets next."""
 
@@ -48,7 +57,6 @@ class CameraRun(Starting):
         "asked_list",
         "asked_starts",
         "between",
-        "coldest",
         "due",
         "due_kind",
         "enough",
@@ -75,7 +83,6 @@ class CameraRun(Starting):
         self.asked_list = asked_list
         self.between = between
         self.next_asked = 0
-        self.coldest: dict[int, float] = {}
         self.enough: tuple[int, int, str, str, float] | None = None
         self.sums: dict[tuple[int, int], Sum] = {}
         self.asked_starts = [span.start_ms for span in asked_list]
@@ -98,7 +105,7 @@ class CameraRun(Starting):
             first, kind = (asked.end_ms, int(ends)), Due.UNASK
         elif self.next_asked < len(self.asked_list):
             following = self.asked_list[self.next_asked]
-            early_ms = following.prepare_ms
+            early_ms = following.prepare_ms if self.state is OFF else None
             if early_ms is not None and self.wanted is not following and early_ms >= self.now_ms:
                 first, kind = (early_ms, int(Priority.STARTS)), Due.PREPARE
             else:
@@ -107,14 +114,18 @@ class CameraRun(Starting):
             first, kind = (self.boot_ends_ms, int(Priority.STARTS)), Due.BOOTED
         if self.beat_ms < first[0]:
             first, kind = (self.beat_ms, int(Priority.PATTERN_ENDS)), Due.BEAT
-        if self.state is not OFF or self.hot or self.feed_w > 0.0 or self.drain_w > 0.0:
+        waits = self.hot or (self.dead and self.wanted is not None)
+        if self.state is not OFF or waits or self.feed_w > 0.0 or self.drain_w > 0.0:
             own = self.own_event(min(first[0], self.end_ms))
             if own is not None and own < first:
                 first, kind = (own[0], int(own[1])), Due.BY_ITSELF
         self.due, self.due_kind = first, kind
 
     def happen(self) -> bool:
-        """Let what is due happen; True when something gave out or may be restarted (E8.2)."""
+        """Let what is due happen; True when hands may want to look (E8.2).
+
+        So when something gave out or may be restarted, and when a start failed.
+        """
         at_ms, priority = self.due
         self.advance(at_ms)
         kind = self.due_kind
@@ -123,12 +134,14 @@ class CameraRun(Starting):
             self.ask(self.asked_list[self.next_asked])
             if self.boot_ends_ms == at_ms:  # booted just in time: no event of its own
                 self.record()
+            decides = self.state is OFF
         elif kind is Due.UNASK:
             self.unask()
         elif kind is Due.BOOTED:
             self.record()
         elif kind is Due.PREPARE:
             self._want(self.asked_list[self.next_asked])
+            decides = self.state is OFF
         elif kind is Due.BEAT:
             self.beat()
         else:
@@ -154,6 +167,8 @@ class CameraRun(Starting):
             self.cooled()
         elif what is Priority.HEAT:
             self.stop_hot()
+        elif what is Priority.EMPTY and self.dead and self.state is OFF:
+            self.thaw()
         elif what is Priority.EMPTY:
             self.stop_empty()
         elif what is Priority.CARD_FULL:
@@ -185,7 +200,7 @@ class CameraRun(Starting):
             return
         self.wanted = None
         self.beat_ms = NEVER_MS
-        for cause in (Cause.PLAN, Cause.CARD_UNFIT, Cause.CLIP_LIMIT, Cause.NO_HAND, Cause.SAVE):
+        for cause in OVER_WITH_IT:
             self.holds.pop(cause, None)
         stays_on = self.between == "on" and span.way is Way.STREAM
         if stays_on and self.state is RECORDING and follower is not None:
@@ -216,7 +231,23 @@ class CameraRun(Starting):
         if self.recording is not span.recording or span.way is not Way.STREAM:
             self.take_settings(span, span.recording)
         self._check_card(span.recording)
+        self._look_who_starts(span)
         self.try_begin()
+
+    def _look_who_starts(self, span: Asked) -> None:
+        """A free hand that starts it brings back what gave out; without any, it is not begun.
+
+        A stretch that touches the one before wants no new press (E1.6): what gave out there stays
+        off until a hand sees to it.
+        """
+        place = self.next_asked if self.asked is None else self.next_asked - 1
+        touches = place > 0 and self.asked_list[place - 1].end_ms == span.start_ms
+        if span.by_hand and not touches:
+            self.spent = False
+            self.holds.pop(Cause.NO_HAND, None)
+        self.holds.pop(Cause.NO_START, None)
+        if not span.begun and self.state in (OFF, STANDBY):
+            self.holds[Cause.NO_START] = self.now_ms
 
     def take_settings(self, span: Asked, recording: Recording) -> None:
         """Change mode, features or set-up; a running camera goes on in a new clip."""
@@ -244,7 +275,7 @@ class CameraRun(Starting):
         """Go on in a new document that was the same until now."""
         old = self.asked_list
         self.conditions, self.climate = fresh.conditions, climate_of(self.body, fresh.conditions)
-        self.asked_list, self.end_ms, self.coldest = fresh.asked_list, fresh.end_ms, {}
+        self.asked_list, self.end_ms = fresh.asked_list, fresh.end_ms
         self.asked_starts, self.sums = fresh.asked_starts, {}
         for name in ("asked", "wanted", "last_wanted"):
             span = getattr(self, name)
@@ -253,37 +284,6 @@ class CameraRun(Starting):
                 setattr(self, name, self.asked_list[place])
         if self.last_wanted is not None and self.last_wanted.recording is not None:
             self.recording = self.last_wanted.recording
-
-    # -- what is expected -----------------------------------------------------------
-
-    def coldest_in(self, place: int) -> float:
-        """The lowest level of the body over an asked stretch [degC] (E5.1, E8.3)."""
-        known = self.coldest.get(place)
-        if known is None:
-            span = self.asked_list[place]
-            known = self._coldest(span, span.sure_rise_k(), span.start_ms, span.end_ms)
-            self.coldest[place] = known
-        return known
-
-    def coldest_before(self, place: int) -> float:
-        """The lowest level of the body at rest between a stretch and the one before [degC]."""
-        known = self.coldest.get(-1 - place)
-        if known is None:
-            from_ms = self.asked_list[place - 1].end_ms if place else 0
-            span = self.asked_list[place]
-            known = self._coldest(span, 0.0, from_ms, span.start_ms)
-            self.coldest[-1 - place] = known
-        return known
-
-    def _coldest(self, span: Asked, rise_k: float, from_ms: int, to_ms: int) -> float:
-        body = span.recording.body if span.recording is not None else self.body
-        climate, starts = climate_of(body, self.conditions), self.conditions.starts_ms
-        first = bisect_right(starts, from_ms) - 1
-        last = max(first + 1, bisect_right(starts, to_ms - 1))
-        if rise_k == 0.0:
-            return min(climate.base_c[first:last])
-        pairs = zip(climate.base_c[first:last], climate.g[first:last], strict=True)
-        return min(base_c + g * rise_k for base_c, g in pairs)
 
     # -- hands ----------------------------------------------------------------------
 
@@ -298,7 +298,8 @@ class CameraRun(Starting):
 
     def end_handling(self, cause: Cause) -> None:
         """The door is shut; whoever handled the camera also starts it again."""
-        for over in (cause, Cause.NO_HAND, Cause.CLIP_LIMIT):
+        self.spent = False
+        for over in (cause, Cause.NO_HAND, Cause.NO_START, Cause.CLIP_LIMIT):
             self.holds.pop(over, None)
         self.try_begin()
         self.account()
@@ -317,6 +318,29 @@ class CameraRun(Starting):
         self.account()
 
     @property
+    def rest_rise_k(self) -> float:
+        """Rise between stretches [K], of whatever it does there (E3.2)."""
+        if self.between == "standby":
+            return self.body.resistance_k_per_w * self.standby_w
+        return self.recording.rise_k if self.between == "on" and self.recording else 0.0
+
+    @property
+    def next_start_ms(self) -> int:
+        """When it is wanted next: now, or once it can begin to boot; NEVER_MS when it is not."""
+        if self.wanted is not None:
+            return self.now_ms
+        follower = self._follower()
+        if follower is None:
+            return NEVER_MS
+        return follower.start_ms if follower.prepare_ms is None else follower.prepare_ms
+
+    @property
+    def may_copy(self) -> bool:
+        """Whether it can be switched on to copy: it is off, not asked, and has power (E6.5)."""
+        powered = self.cell is not None and not self.dead and self.cell.charge > self.line()
+        return self.asked is None and self.state is OFF and (powered or self.feed_w > 0.0)
+
+    @property
     def lets_go(self) -> bool:
         """Whether a hand may take its battery for another camera: it is off, and not wanted."""
         return self.camera.battery_comes_out and self.state is OFF and self.wanted is None
@@ -327,7 +351,7 @@ class CameraRun(Starting):
         if old is not None:
             old.move(old.home, self.now_ms)
         self.cell = cell
-        self.dead = False
+        self.dead = self.spent = False
         for over in GAVE_OUT:
             self.holds.pop(over, None)
         if cell is None:

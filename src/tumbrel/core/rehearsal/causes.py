@@ -24,6 +24,7 @@ class Cause(StrEnum):
     SAVE = "save"
     BOOT = "boot"
     NO_HAND = "no_hand"
+    NO_START = "no_start"
 
     __hash__ = str.__hash__  # the enumeration's own is written in Python and asked at every event
 

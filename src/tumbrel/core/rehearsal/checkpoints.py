@@ -17,13 +17,15 @@ from ..charging import NEVER_MS
 from ..document import Assignment, Copy, ManualPlug, ManualSwap, PlanDocument
 from ..light import SunDays, sun_heights_of_day
 from ..parameters import DEFAULTS, Defaults
-from .asked import Asked, refuse_too_many
-from .engine import Played, Rehearser, played_of
+from .asked import Asked
+from .engine import Rehearser
 from .frozen import Frozen
 from .grid_watch import SOON_MS
+from .played import Played, played_of
 from .plugging import cameras_fed
 from .rigs import Rig
 from .timeline import FreeHands, Timeline, first_place, lay_out
+from .too_many import refuse_too_many
 
 MOST_KEPT = 40
 OnItem = Assignment | ManualSwap | ManualPlug | Copy
@@ -261,6 +263,7 @@ def resumed(
     state.document, state.timeline = document, timeline
     state.hands.read(document, timeline)
     state.decisions = [one for one in fresh.decisions if one >= at_ms]
+    state.decisions += state.hands.must_be_back(at_ms)
     state.decisions.sort()
     state.leaves = fresh.leaves
     state.next_leave = bisect_left(fresh.leaves, at_ms)

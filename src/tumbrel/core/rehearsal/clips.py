@@ -39,6 +39,7 @@ class Frames:
     every_ms: int
     frame_bytes: int
     assignment: int
+    stills: bool = True
 
     def taken_at(self, at_ms: int) -> int:
         """Frames begun before a time that fit."""

@@ -7,7 +7,6 @@ from dataclasses import dataclass
 from ..document import Copy, Drive, PlanDocument
 from ..parameters import Defaults
 from .camera_run import CameraRun
-from .causes import OFF
 from .clips import NEVER_MS, Kept
 from .log import Log
 from .pools import CardRun
@@ -39,8 +38,10 @@ class Copied:
     clips: int
     bytes: int
     left_clips: int
+    left_bytes: int
     why_left: str
-    kept_single: int
+    wiped_single: int
+    not_wiped: int
 
 
 @dataclass(slots=True)
@@ -56,7 +57,7 @@ class Job:
     ends_ms: int
     clips: list[Kept]
     lands_ms: list[int]
-    full: bool
+    without_room: list[Kept]
 
 
 class Copying:
@@ -99,7 +100,7 @@ class Copying:
             if copy.item != here.id or number in self.begun:
                 continue
             run, card = self._where(copy)
-            busy = run is not None and (run.asked is not None or run.state is not OFF)
+            busy = run is not None and not run.may_copy
             if card is None or busy or now_ms + 2 * self.takes_ms >= interval.end_ms:
                 continue
             index = run.index if run else -1
@@ -107,6 +108,13 @@ class Copying:
                 COPY_RANK, 1, number, "copy", self.takes_ms, index, copy=copy, number=number
             )
         return None
+
+    def awaits(self, run: CameraRun, here: set[str]) -> bool:
+        """Whether the plan still copies from a camera in some places, for which it wants power."""
+        for number, copy in enumerate(self.document.plan.copies):
+            if copy.item in here and number not in self.begun and self._where(copy)[0] is run:
+                return True
+        return any(job.run is run for job in self.jobs)
 
     def _where(self, copy: Copy) -> tuple[CameraRun | None, CardRun | None]:
         if copy.camera is not None:
@@ -128,15 +136,16 @@ class Copying:
             return
         rate = min(card.read_bytes_s, drive.link_mb_s * 1e6, drive.write_mb_s * 1e6)
         until_ms = interval.end_ms - self.takes_ms
-        room, at_ms, full = self.room[drive.id], float(now_ms), False
+        room, at_ms = self.room[drive.id], float(now_ms)
         clips: list[Kept] = []
         lands: list[int] = []
+        without_room: list[Kept] = []
         for clip in self.clips_on(card.store.id, now_ms):
             if drive.id in self.copies_of(clip):
                 continue
-            if clip.bytes > room:
-                full = True
-                break
+            if without_room or clip.bytes > room:  # bytes land in order
+                without_room.append(clip)
+                continue
             at_ms += clip.bytes / rate * 1000.0
             room -= clip.bytes
             clips.append(clip)
@@ -144,7 +153,8 @@ class Copying:
         ends_ms = max(now_ms + 1, min(until_ms, lands[-1] if lands else now_ms + 1))
         if run is not None:
             run.begin_copying()
-        self.jobs.append(Job(number, copy, card, run, drive, now_ms, ends_ms, clips, lands, full))
+        job = Job(number, copy, card, run, drive, now_ms, ends_ms, clips, lands, without_room)
+        self.jobs.append(job)
 
     def end(self, number: int, now_ms: int) -> Job:
         """The cable is off: what landed whole counts; wipe what may be wiped."""
@@ -160,9 +170,10 @@ class Copying:
             self.landed.append(Landed(at_ms, clip.store, clip.start_ms, job.drive.id))
             self.held_by.setdefault((clip.store, clip.start_ms), set()).add(job.drive.id)
             self.room[job.drive.id] -= clip.bytes
-        single = self._wipe(job, now_ms)
-        missed = len(job.clips) - len(landed)
-        why = "no_room" if job.full else "cut_short" if missed else ""
+        wiped_single, not_wiped = self._wipe(job, now_ms)
+        missed = job.clips[len(landed) :]
+        left = [*missed, *job.without_room]
+        why = "no_room" if job.without_room else "cut_short" if missed else ""
         self.copied.append(
             Copied(
                 number,
@@ -172,9 +183,11 @@ class Copying:
                 job.drive.id,
                 len(landed),
                 sum(clip.bytes for clip, _ in landed),
-                missed + (1 if job.full else 0),
+                len(left),
+                sum(clip.bytes for clip in left),
                 why,
-                single,
+                wiped_single,
+                not_wiped,
             )
         )
         if job.run is not None:
@@ -187,20 +200,24 @@ class Copying:
             if job.run is run:
                 job.ends_ms = min(job.ends_ms, now_ms)
 
-    def _wipe(self, job: Job, now_ms: int) -> int:
-        """Wipe clips with enough copies elsewhere; how many have too few (or were risked)."""
+    def _wipe(self, job: Job, now_ms: int) -> tuple[int, int]:
+        """Wipe clips with enough copies elsewhere; how many were risked with one, how many stay.
+
+        What has no copy at all is never wiped.
+        """
         if job.copy.wipe == "no":
-            return 0
-        single = 0
+            return 0, 0
+        single = stay = 0
         for clip in self.clips_on(job.card.store.id, now_ms):
             copies = len(self.copies_of(clip))
-            if copies < ENOUGH_COPIES:
-                single += 1
-            if copies >= ENOUGH_COPIES or (job.copy.wipe == "anyway" and copies):
-                job.card.used -= clip.bytes
-                job.card.wiped += clip.bytes
-                self.landed.append(Landed(now_ms, clip.store, clip.start_ms, ""))
-        return single
+            if copies < ENOUGH_COPIES and not (job.copy.wipe == "anyway" and copies):
+                stay += 1
+                continue
+            single += copies < ENOUGH_COPIES
+            job.card.used -= clip.bytes
+            job.card.wiped += clip.bytes
+            self.landed.append(Landed(now_ms, clip.store, clip.start_ms, ""))
+        return single, stay
 
     # -- what exists ----------------------------------------------------------------
 

@@ -9,23 +9,22 @@ from __future__ import annotations
 
 import heapq
 from collections.abc import Callable, Iterator, Mapping
-from dataclasses import dataclass
 from enum import IntEnum, auto
 
 from ..charging import NEVER_MS
 from ..document import PlanDocument
-from ..light import SunDays, sun_heights_of_day
-from ..parameters import DEFAULTS, Defaults
-from .asked import Asked, refuse_too_many
-from .camera_run import CameraRun
+from ..parameters import Defaults
+from .asked import Asked
+from .camera_run import CameraRun, Due
 from .causes import COPYING, OFF, Priority
+from .consumers import Supply
 from .fitting import FitOut, make_cameras, make_cells
 from .frozen import Frozen
 from .hands import Hands
 from .pools import CardRun, Cell
 from .power import Grid
 from .rigs import Rig, rigs_of
-from .timeline import Timeline, lay_out
+from .timeline import Timeline
 from .trains import play_takes
 
 MOST_TURNS = 20_000
@@ -147,11 +146,11 @@ class Rehearser:
             if run.due[0] > at_ms:
                 return
         copying = run.state is COPYING
+        if run.due_kind in (Due.ASK, Due.PREPARE):
+            self._before_start(run, at_ms)
         decides = run.happen()
         hung = run.hung_on is not None
         if hung:
-            self.grid.advance(at_ms)
-            self._unplug_when_asked(run)
             self._regrant(at_ms)
         if run.hung_on is None:
             run.plan_next()
@@ -183,10 +182,21 @@ class Rehearser:
             limit_ms = min(limit_ms, self.grid.due_ms, *others)
         return limit_ms
 
-    def _unplug_when_asked(self, run: CameraRun) -> None:
-        """A camera that only charges is taken off its cable to film."""
-        if run.wanted is not None and all(rig.camera != run.index for rig in self.rigged):
+    def _before_start(self, run: CameraRun, at_ms: int) -> None:
+        """What the free hand that starts a camera does first.
+
+        A camera that only charges is taken off its cable to film; a bank that has switched itself
+        off is switched on (E4.3).
+        """
+        if run.hung_on is None or not run.asked_list[run.next_asked].by_hand:
+            return
+        self.grid.advance(at_ms)
+        bank = self.grid.supplies[run.hung_on].bank
+        if all(rig.camera != run.index for rig in self.rigged):
             self.grid.detach(run)
+        elif bank is not None and bank.switched_off:
+            bank.switched_off = False
+            self.grid.settle()
 
     def _regrant(self, at_ms: int) -> None:
         """Make grants anew, and plan what hangs on a source."""
@@ -247,14 +257,21 @@ class Rehearser:
             run.plan_next()
         if of_power or any(run.hung_on is not None for run in touched):
             self._regrant(at_ms)
-        heapq.heappush(self.decisions, at_ms)
+        for instant in (at_ms, *self.hands.to_come):
+            heapq.heappush(self.decisions, instant)
+        self.hands.to_come.clear()
 
     # -- leaving a stop, and set-ups on outside power -------------------------------
 
     def _leave(self, at_ms: int) -> None:
-        """Hands stop being free: plugs come out of sockets, cameras off their chargers."""
+        """Hands stop being free: plugs come out of sockets, cameras off their chargers.
+
+        Not where the person only falls asleep: what charges then stays plugged (E4.5a).
+        """
         self.next_leave += 1
-        if self.grid.idle:
+        for run in self.cameras:
+            self._notice(run, at_ms)
+        if self.grid.idle or self.timeline.sleeps_from(at_ms):
             return
         self.grid.advance(at_ms)
         rigged = {rig.camera for rig in self.rigged}
@@ -270,6 +287,13 @@ class Rehearser:
         for consumer in off:
             if isinstance(consumer, CameraRun):
                 consumer.plan_next()
+
+    @staticmethod
+    def _notice(run: CameraRun, at_ms: int) -> None:
+        """A free hand has seen that it went off, and could press again (E1.6)."""
+        if run.spent and run.wanted is None:
+            run.advance(at_ms)
+            run.spent = run.hot or (run.dead and not run.thawed())
 
     def _rig_ms(self) -> int:
         starts = self.rigs[self.next_rig].start_ms if self.next_rig < len(self.rigs) else NEVER_MS
@@ -290,16 +314,39 @@ class Rehearser:
             rig = self.rigs[self.next_rig]
             self.next_rig += 1
             run = self.cameras[rig.camera]
-            supply = next(s for s in self.grid.supplies if s.source.id == rig.source)
             run.advance(at_ms)
             run.rigged_w, run.rigged_out = rig.draw_w, rig.battery_out
-            if supply.free_port() is not None:
-                self.grid.attach(run, supply)
-                self.rigged.append(rig)
+            self.rigged.append(rig)
             touched.append(run)
+        for rig in self.rigged:  # who found no port waits until one is free
+            run = self.cameras[rig.camera]
+            supply = next(s for s in self.grid.supplies if s.source.id == rig.source)
+            if supply.port_of(run) is None or run in touched:
+                run.advance(at_ms)
+                if self._make_room(run, supply):
+                    self.grid.attach(run, supply)
+                touched.append(run)
         self._regrant(at_ms)
         for run in touched:
             run.plan_next()
+
+    def _make_room(self, run: CameraRun, supply: Supply) -> bool:
+        """A port for a camera that is fed: its own, a free one, or one that only charges (E4.5)."""
+        if supply.port_of(run) is not None:
+            self.grid.detach(run)
+        rigged = {rig.camera for rig in self.rigged}
+        if supply.free_port() is None:
+            loose = [
+                one
+                for one in supply.ports
+                if one is not None and not (isinstance(one, CameraRun) and one.index in rigged)
+            ]
+            if not loose:
+                return False
+            self.grid.detach(loose[-1])
+            if isinstance(loose[-1], CameraRun):
+                loose[-1].plan_next()
+        return True
 
     # -- the end, and checkpoints ---------------------------------------------------
 
@@ -319,6 +366,9 @@ class Rehearser:
             cell.close(end_ms)
         for card in self.cards:
             card.close(end_ms)
+        for bank in self.grid.banks:
+            if bank.rows[-1][0] < end_ms:
+                bank.rows.append((end_ms, bank.charge, bank.cell_c))
 
     def put_away(self) -> Frozen[Rehearser]:
         """The trip as it stands, to be taken up again."""
@@ -330,53 +380,4 @@ class Rehearser:
         """What never changes, or is made anew for another document."""
         yield from (self.timeline, self.timeline.conditions, self.defaults, self.leaves, self.rigs)
         for run in self.cameras:
-            yield from (run.asked_list, run.asked_starts, run.sums, run.coldest)
-
-
-@dataclass(frozen=True)
-class Played:
-    """The trip played through, before it is told."""
-
-    document: PlanDocument
-    timeline: Timeline
-    cameras: list[CameraRun]
-    cells: list[Cell]
-    cards: list[CardRun]
-    hands: Hands
-    grid: Grid
-    start_wh: float
-    start_bytes: int
-    end_wh: float
-
-
-def play(
-    document: PlanDocument,
-    defaults: Defaults = DEFAULTS,
-    sun_days: SunDays = sun_heights_of_day,
-) -> Played:
-    """Play a document through.
-
-    Raises BadDocument when its times make no trip or it asks for too many takes.
-    """
-    timeline = lay_out(document.trip, sun_days)
-    refuse_too_many(document, timeline)
-    rehearser = Rehearser(document, timeline, defaults)
-    rehearser.play()
-    rehearser.close()
-    return played_of(rehearser)
-
-
-def played_of(rehearser: Rehearser) -> Played:
-    """What a rehearser that is through leaves to be told."""
-    return Played(
-        rehearser.document,
-        rehearser.timeline,
-        rehearser.cameras,
-        rehearser.cells,
-        rehearser.cards,
-        rehearser.hands,
-        rehearser.grid,
-        rehearser.start_wh,
-        rehearser.start_bytes,
-        rehearser.held_wh(),
-    )
+            yield from (run.asked_list, run.asked_starts, run.sums)

@@ -29,6 +29,14 @@ class Filming(Account):
         self.boot_ends_ms: int | None = None
         self.beat_ms = NEVER_MS
 
+    @property
+    def battery_out(self) -> bool:
+        """Whether it runs on outside power alone: on its source, or wanted so (E1.3)."""
+        recording = self.recording if self.wanted is not None else None
+        return self.rigged_out or (
+            recording is not None and recording.set_up.power == "outside_only"
+        )
+
     def has_room(self) -> bool:
         """Whether another byte fits; for a loop, whether all of it does (E7)."""
         assert self.card is not None
@@ -54,7 +62,7 @@ class Filming(Account):
             self._next_press(span)
         elif span.frames is not None:
             every, size = span.frames.every_ms, span.frames.frame_bytes
-            self.clip = Frames(now, used, card.free, every, size, number)
+            self.clip = Frames(now, used, card.free, every, size, number, span.frames.stills)
             if span.frames.on_ms:
                 self.beat_ms = now + max(1, span.frames.on_ms - self.boot_ms)
         elif span.way is Way.ARMED:
@@ -175,7 +183,8 @@ class Filming(Account):
         if length == 0:
             return
         taken = clip.taken_at(at_ms) if isinstance(clip, Frames) else 0
-        files = taken or files_of(length, largest_file(card.gb, self.camera))
+        stills = isinstance(clip, Frames) and clip.stills
+        files = taken if stills else files_of(length, largest_file(card.gb, self.camera))
         self.files += files
         self.frames += taken
         self.kept.append(

@@ -64,7 +64,7 @@ def make_cameras(
         plan = chosen.get(camera.id)
         between = plan.between if plan else "off"
         known = asked.get(camera.id)
-        asking = Asking(camera, document, timeline, defaults, between == "off")
+        asking = Asking(camera, document, timeline, defaults)
         runs.append(
             CameraRun(
                 index,

@@ -5,10 +5,11 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from ..charging import MS_PER_HOUR, NEVER_MS
+from ..energy import self_discharge_wh
 from ..heat import ms_to_level
-from .body_state import BodyState
+from .body_state import THAW_HAIR, BodyState
 from .causes import OFF, Priority
-from .clips import Stream
+from .clips import Frames, Stream
 from .march import chained, first_zero
 
 
@@ -22,8 +23,8 @@ class Forecast(BodyState):
         first_ms, what = bound_ms, None
         clip = self.clip
         if clip is not None:
-            streams = isinstance(clip, Stream) and self.recording is not None
-            limit_ms = self.recording.clip_limit_ms if streams and self.recording else None
+            limited = isinstance(clip, Stream | Frames) and self.recording is not None
+            limit_ms = self.recording.clip_limit_ms if limited and self.recording else None
             if limit_ms is not None and clip.start_ms + limit_ms <= first_ms:
                 first_ms, what = clip.start_ms + limit_ms, Priority.CLIP_LIMIT
             full_ms = clip.full_ms()
@@ -51,8 +52,9 @@ class Forecast(BodyState):
         """The first level that body or cell reaches at or before a bound."""
         heat = (self.state is not OFF or self.hot) and not self._stays_below(bound_ms)
         cold = self._may_run_out(bound_ms)
-        refusal = self.feed_w > 0.0 and self.cell is not None
-        if not (heat or cold or refusal):
+        thaw = self.dead and self.state is OFF and self.cell is not None and not self.thawed()
+        refusal = self.feed_w > 0.0 and self.cell is not None and not self.battery_out
+        if not (heat or cold or refusal or thaw):
             return None
         starts, climate = self.conditions.starts_ms, self.climate
         at_ms, step, body_c = self.now_ms, self.step, self.body_c
@@ -70,6 +72,7 @@ class Forecast(BodyState):
             )
             found = [self._heat_in(piece)] if heat else []
             found += [self._empty_in(piece)] if cold else []
+            found += [self._thaw_in(piece)] if thaw else []
             found += self._refusals_in(piece) if refusal else []
             events = [event for event in found if event is not None]
             if events:
@@ -112,6 +115,26 @@ class Forecast(BodyState):
         found = first_zero(left, length_ms)
         return None if found is None else (piece.at_ms + found, Priority.EMPTY)
 
+    def _thaw_in(self, piece: _Piece) -> tuple[int, Priority] | None:
+        """When a dead cell, warmed or charged, has enough above its line to go on (E3.4)."""
+        cell, curve = self.cell, self.curve
+        assert cell is not None
+        lag, steepest = self.cell_lag_ms, curve.steepest
+        most = self.into_w / MS_PER_HOUR / cell.wh
+        revival = self.defaults.revival.value - THAW_HAIR
+        by_itself = self.defaults.self_discharge_per_month.value
+
+        def missing(at: float) -> tuple[float, float]:
+            body_c, cell_c = piece.after(at, lag)
+            warming = (max(body_c, piece.level_c) - cell_c) / lag
+            elapsed_ms = round(piece.at_ms + at) - self.now_ms
+            charge = self._charge_after(cell, elapsed_ms)
+            charge -= self_discharge_wh(cell.wh, charge, elapsed_ms, by_itself) / cell.wh
+            return curve.at(cell_c) + revival - charge, most + steepest * max(0.0, warming) + 1e-15
+
+        found = first_zero(missing, piece.end_ms - piece.at_ms)
+        return None if found is None else (piece.at_ms + found, Priority.EMPTY)
+
     def _refusals_in(self, piece: _Piece) -> list[tuple[int, Priority] | None]:
         """When charging is refused for cell or body, or may go on again (E4.2, E5.3)."""
         cell, d = self.cell, self.defaults
@@ -146,7 +169,7 @@ class Forecast(BodyState):
     def _may_run_out(self, bound_ms: int) -> bool:
         """Whether the charge may meet the cold's line before a bound (E3.6's hull)."""
         cell = self.cell
-        if cell is None or self.drain_w <= 0.0 or self.dead:
+        if cell is None or self.drain_w <= 0.0 or (self.dead and self.state is OFF):
             return False
         climate = self.climate
         coldest_c = min(cell.cell_c, self.body_c, climate.coldest_base_c)

@@ -105,13 +105,26 @@ class GridWatch:
         if bank.into_w > 0.0 and bank.charge < d.full.value - 1e-6 and per_ms < 0.0:
             first = min(first, self.now_ms + int((d.full.value - bank.charge) / -per_ms) + 1)
         if bank.into_w > 0.0 or bank.refused:
-            for level_c in (d.refuse_cold_c.value, d.refuse_hot_c.value, d.resume_cold_c.value):
+            turns = (d.refuse_cold_c, d.refuse_hot_c, d.resume_cold_c, d.resume_hot_c)
+            for level_c in (turn.value for turn in turns):
                 crossing = bank.climate.crossing(bank.cell_c, self.now_ms, level_c, first)
                 first = min(first, crossing) if crossing is not None else first
         if bank.dry:
-            return min(first, self.now_ms + ROW_MS) if bank.into_w > 0.0 else first
+            first = min(first, self.now_ms + ROW_MS) if bank.into_w > 0.0 else first
+            return min(first, self._wakes_ms(bank, first))
         dry = self._dry_ms(bank, max(0.0, per_ms), first)
         return first if dry is None else dry
+
+    def _wakes_ms(self, bank: BankRun, bound_ms: int) -> int:
+        """When a dry bank has warmed enough to give again (E3.4), at or before a bound."""
+        spare = bank.charge - self.defaults.revival.value
+        if spare < bank.bank.reserve_wh / (bank.wh * self.defaults.bank_efficiency.value):
+            return bound_ms
+        level_c = bank.curve.warmth_for(spare)
+        if level_c is None or level_c <= bank.cell_c:
+            return bound_ms
+        crossing = bank.climate.crossing(bank.cell_c, self.now_ms, level_c, bound_ms)
+        return bound_ms if crossing is None else crossing
 
     def _dry_ms(self, bank: BankRun, per_ms: float, bound_ms: int) -> int | None:
         """When charge falling at a rate [1/ms] meets the floor, at or before a bound."""

@@ -4,19 +4,21 @@ from __future__ import annotations
 
 from ..document import Leg, PlanDocument
 from ..parameters import Defaults
-from .asked import Recording
 from .camera_run import CameraRun
-from .causes import FILMING, OFF, Cause
+from .causes import FILMING, OFF, STANDBY, Cause
 from .consumers import ChargerRun, name_of
 from .copying import Copying
+from .handling import Handling
 from .log import Log
 from .needs import Need, need_of
 from .plugging import Plugging
 from .pools import CardRun, Cell
 from .power import Grid
-from .tasks import Done, Skipped, Task, TaskKind, holder_of, links_of
+from .swapping import Swapping
+from .tasks import Done, Skipped, Task, holder_of, links_of
 from .timeline import Laid, Timeline
 
+WAIT_FOR_A_HAND = frozenset({Cause.NO_HAND, Cause.NO_START, Cause.CLIP_LIMIT})
 OPTIONAL = frozenset({"swap", "card"})
 
 
@@ -38,40 +40,59 @@ class Hands:
         self.cards = cards
         self.grid = grid
         self.defaults = defaults
-        self.plugging = Plugging(document, timeline, cameras, cells, grid, defaults)
         self.copying = Copying(document, cameras, cards, defaults)
+        self.handling = Handling(document, timeline, cameras, defaults)
+        self.swapping = Swapping(document, timeline, cells, cards, self.handling, defaults)
+        self.plugging = Plugging(
+            document, timeline, cameras, cells, grid, self.copying, self.handling, defaults
+        )
         self.read(document, timeline)
         self.linked = links_of(document, cameras)
         self.busy_until_ms = 0
-        self.swaps_ms = 0
+        self.to_come: list[int] = []
         self.task: Task | None = None
         self.done: Log[Done] = Log()
         self.skipped: Log[Skipped] = Log()
-        self._manual_done: set[tuple[int, str]] = set()
 
     def read(self, document: PlanDocument, timeline: Timeline) -> None:
         """Go by a document."""
         self.document = document
         self.timeline = timeline
         self._swaps = {(swap.camera, swap.item): swap for swap in reversed(document.plan.swaps)}
+        self.handling.read(document, timeline)
+        self.swapping.read(document, timeline)
         self.plugging.read(document, timeline)
         self.copying.document = document
 
     # -- when -----------------------------------------------------------------------
 
     def decision_instants(self) -> list[int]:
-        """Starts of free-hands intervals, their ends less all swap times, manual swaps (E8.2)."""
-        swaps_ms = self.swaps_ms = sum(
-            self._swap_ms(run.asked_list[0].recording if run.asked_list else None, run, 0)
-            for run in self.cameras
-            if run.camera.battery_comes_out
-        )
+        """Starts of free-hands intervals, their last chances, what the plan wants (E8.2).
+
+        And where a source begins to give, as a socket does at a stop reached with free hands.
+        """
         free = self.timeline.free_hands
         instants = {one.start_ms for one in free}
-        instants |= {max(one.start_ms, one.end_ms - swaps_ms) for one in free}
+        instants |= {self.handling.last_chance_ms(one) for one in free}
+        begins = (at_ms for supply in self.grid.supplies for at_ms in supply.table.begins())
+        instants |= {at_ms for at_ms in begins if self.timeline.hands_free_at(at_ms)}
         wanted = self.document.plan.said_at()
         instants |= {part.start_ms for part in self.timeline.laid if part.id in wanted}
+        for swap in self.document.plan.swaps:
+            if swap.when == "leaving":
+                instants.add(self.handling.leaving_ms(self.timeline.by_id[swap.item]))
         return sorted(instants)
+
+    def must_be_back(self, at_ms: int) -> list[int]:
+        """When batteries that are out to charge must be back in their cameras (E4.5a)."""
+        timeline = self.timeline
+        interval = timeline.free_interval(at_ms)
+        if interval is None:
+            interval = timeline.free_interval(timeline.next_free_ms(at_ms))
+        if interval is None:
+            return []
+        out = [run for run in self.cameras if run.cell is None and run.camera.battery_comes_out]
+        return [max(at_ms, self.plugging.back_by_ms(run, interval)) for run in out]
 
     # -- what -----------------------------------------------------------------------
 
@@ -80,6 +101,10 @@ class Hands:
         interval = self.timeline.free_interval(now_ms)
         if interval is None or self.task is not None:
             return None
+        if now_ms == interval.start_ms or now_ms >= self.handling.last_chance_ms(interval):
+            self.swapping.settling = True
+        elif now_ms != self.busy_until_ms:
+            self.swapping.settling = False
         horizon_ms = self.timeline.next_free_ms(now_ms)
         here = self.timeline.laid_at(now_ms)
         due = [task for run in self.cameras if (task := self._due(run, here, now_ms, horizon_ms))]
@@ -132,12 +157,16 @@ class Hands:
         need = need_of(run, now_ms, horizon_ms)
         if manual is not None and manual.cell is not None:
             return manual
-        held = manual is not None
-        swap = None if held else self._battery_due(run, need, now_ms)
-        task = swap or self._card_due(run, need, now_ms) or self._restart_due(run, need, now_ms)
         wanted = need.wh * self.defaults.swap_margin.value
+        held_wh = self.swapping.held_wh(run, wanted, now_ms, horizon_ms)
+        swap = None if manual else self.swapping.battery_due(run, need, held_wh, now_ms, horizon_ms)
+        task = (
+            swap
+            or self.swapping.card_due(run, need, now_ms)
+            or self._restart_due(run, need, now_ms)
+        )
         rests = run.state is OFF and run.wanted is None and not run.dead and run.off_w == 0.0
-        if task is None and rests and run.cell and run.cell.reachable_wh(need.coldest_c) >= wanted:
+        if task is None and rests and run.cell and (held_wh or 0.0) >= wanted:
             run.enough = as_before
         return task
 
@@ -154,147 +183,36 @@ class Hands:
             return None
         cell = next((c for c in self.cells if c.id == swap.battery), None)
         holder = holder_of(self.cameras, cell)
-        done = (run.index, here.id) in self._manual_done
+        done = (run.camera.id, here.id) in self.swapping.made
+        if swap.when == "leaving" and now_ms < self.handling.leaving_ms(here):
+            cell = None  # left in until then
         free = holder is None or (holder is not run and holder.lets_go)
         fits = free and cell is not None and cell.family == run.camera.battery_family
-        takes_ms = self._takes_ms(run, "swap", now_ms)
+        takes_ms = self.handling.takes_ms(run, "swap", now_ms)
         if holder is not None:
-            takes_ms += self._takes_ms(holder, "swap", now_ms)
+            takes_ms += self.handling.takes_ms(holder, "swap", now_ms)
         fitted = cell if fits and not done and run.camera.battery_comes_out else None
         return Task(0, 0, run.index, "swap", takes_ms, run.index, cell=fitted, by_hand_of_plan=True)
-
-    def _battery_due(self, run: CameraRun, need: Need, now_ms: int) -> Task | None:
-        """Swap when what can be reached falls short of what is asked (E8.3)."""
-        if not run.camera.battery_comes_out or need.wh <= 0.0 or self._fed(run):
-            return None
-        gives = run.cell is not None and not run.dead and run.cell.charge > run.line()
-        reachable = run.cell.reachable_wh(need.coldest_c) if run.cell and gives else 0.0
-        wanted = need.wh * self.defaults.swap_margin.value
-        early = self.document.plan.swap_policy == "early"
-        if reachable >= wanted or (gives and not early):
-            return None
-        best = self._best_spare(
-            run.camera.battery_family, need.coldest_c, wanted, reachable, now_ms
-        )
-        if best is None:
-            return None
-        takes_ms = self._takes_ms(run, "swap", now_ms)
-        return Task(
-            need.importance,
-            need.lasts_ms,
-            run.index,
-            "swap",
-            takes_ms,
-            camera=run.index,
-            cell=best,
-        )
-
-    def _best_spare(
-        self, family: str, coldest_c: float, wanted_wh: float, held_wh: float, now_ms: int
-    ) -> Cell | None:
-        """The least-charged spare that suffices, else the one that gives most and more (E8.3)."""
-        share = self.defaults.self_discharge_per_month.value
-        enough: Cell | None = None
-        fullest: Cell | None = None
-        most_wh = held_wh + 1e-9
-        for cell in self.cells:
-            if cell.in_camera or cell.family != family:
-                continue
-            cell.rest_until(now_ms, share)
-            gives_wh = cell.reachable_wh(min(coldest_c, cell.cell_c))
-            if gives_wh >= wanted_wh and (enough is None or cell.charge < enough.charge):
-                enough = cell
-            if gives_wh > most_wh:
-                fullest, most_wh = cell, gives_wh
-        return enough or fullest
 
     def _may_wait(self, run: CameraRun, now_ms: int) -> bool:
         """Whether a camera whose battery was taken out to charge can do without it for now."""
         interval = self.timeline.free_interval(now_ms)
-        if interval is None or run.is_asked_before(interval.end_ms):
-            return False
-        return now_ms < interval.end_ms - self.swaps_ms
-
-    def _fed(self, run: CameraRun) -> bool:
-        """Whether what is wanted next runs on outside power alone."""
-        following = run.wanted or (
-            run.asked_list[run.next_asked] if run.next_asked < len(run.asked_list) else None
-        )
-        recording = following.recording if following else None
-        return recording is not None and recording.set_up.power == "outside_only"
-
-    def _card_due(self, run: CameraRun, need: Need, now_ms: int) -> Task | None:
-        slot = run.camera.memory
-        if slot.kind == "fixed" or need.bytes <= 0 or need.peak_rate is None:
-            return None
-        unfit = Cause.CARD_UNFIT in run.holds
-        stuck = Cause.CARD_FULL in run.holds
-        free = run.card.free if run.card and not unfit else 0
-        wanted = need.bytes * self.defaults.swap_margin.value
-        early = self.document.plan.swap_policy == "early"
-        if free >= wanted or (free > 0 and not early and not stuck):
-            return None
-        spares = [
-            card
-            for card in self.cards
-            if card.place == "bag"
-            and card.gb <= slot.largest_gb
-            and card.store.sustained_bytes_s >= need.peak_rate
-        ]
-        enough = [card for card in spares if card.free >= wanted]
-        if enough:
-            best = min(enough, key=lambda card: card.free)
-        else:
-            more = [card for card in spares if card.free > free]
-            if not more:
-                return None
-            best = max(more, key=lambda card: card.free)
-        takes_ms = self._takes_ms(run, "card", now_ms)
-        return Task(
-            need.importance, need.lasts_ms, run.index, "card", takes_ms, camera=run.index, card=best
-        )
+        return interval is not None and now_ms < self.plugging.back_by_ms(run, interval)
 
     def _restart_due(self, run: CameraRun, need: Need, now_ms: int) -> Task | None:
         """Start again what a hand can start: after heat, a clip limit, or a cell that warmed."""
         holds = run.holds
-        warmed = run.dead and run.cell is not None and self._revived(run)
-        waits = Cause.NO_HAND in holds or Cause.CLIP_LIMIT in holds or warmed
+        warmed = run.dead and run.thawed()
+        waits = warmed or not WAIT_FOR_A_HAND.isdisjoint(holds)
         barred = Cause.HOT in holds or run.cell is None or (run.dead and not warmed)
         empty = run.cell is not None and run.cell.charge <= run.line()
         stuck = run.card is None or run.card.free <= 0
-        if not waits or barred or empty or stuck or run.wanted is None or run.state is not OFF:
+        if not waits or barred or empty or stuck or run.wanted is None or run.state > STANDBY:
             return None
-        takes_ms = self._takes_ms(run, "restart", now_ms)
+        takes_ms = self.handling.takes_ms(run, "restart", now_ms)
         return Task(
             run.wanted.importance, need.lasts_ms, run.index, "restart", takes_ms, camera=run.index
         )
-
-    def _revived(self, run: CameraRun) -> bool:
-        """Whether a dead cell may start again, with some charge above its line (E3.4)."""
-        assert run.cell is not None
-        return run.cell.charge >= run.line() + self.defaults.revival.value - 1e-9
-
-    def _takes_ms(self, run: CameraRun, kind: TaskKind, now_ms: int) -> int:
-        """How long a task takes [ms], bare or gloved, a blocked door added (E8.1)."""
-        if kind == "restart":
-            return round(self.defaults.restart_hand_s.value * 1000)
-        recording = run.recording or (run.asked_list[0].recording if run.asked_list else None)
-        if kind == "swap":
-            return self._swap_ms(recording, run, now_ms)
-        bare_s = self.defaults.card_swap_s.value
-        return self._handling_ms(recording, run, now_ms, bare_s)
-
-    def _swap_ms(self, recording: Recording | None, run: CameraRun, now_ms: int) -> int:
-        set_up = recording.set_up if recording else run.camera.set_ups[0]
-        return self._handling_ms(recording, run, now_ms, set_up.swap_s)
-
-    def _handling_ms(
-        self, recording: Recording | None, run: CameraRun, now_ms: int, bare_s: float
-    ) -> int:
-        set_up = recording.set_up if recording else run.camera.set_ups[0]
-        item = self.timeline.laid_at(now_ms).item
-        gloved_s = set_up.swap_gloved_s - set_up.swap_s if item and item.gloves else 0.0
-        return max(1, round((bare_s + max(0.0, gloved_s) + set_up.door_blocked_s) * 1000))
 
     # -- doing ----------------------------------------------------------------------
 
@@ -303,7 +221,8 @@ class Hands:
         self.task = task
         self.busy_until_ms = now_ms + task.takes_ms
         if task.by_hand_of_plan:
-            self._manual_done.add((task.camera, self.timeline.laid_at(now_ms).id))
+            camera = self.cameras[task.camera].camera.id
+            self.swapping.made.add((camera, self.timeline.laid_at(now_ms).id))
         if task.kind == "swap":
             self.cameras[task.camera].begin_handling(Cause.SWAP)
         elif task.kind == "card":
@@ -361,7 +280,8 @@ class Hands:
         started = []
         for index in self.linked.get(run.index, ()):
             other = self.cameras[index]
-            if Cause.NO_HAND in other.holds and Cause.HOT not in other.holds:
+            waits = not {Cause.NO_HAND, Cause.NO_START}.isdisjoint(other.holds)
+            if waits and Cause.HOT not in other.holds:
                 other.advance(run.now_ms)
                 other.end_handling(Cause.NO_HAND)
                 started.append(other)
@@ -383,7 +303,11 @@ class Hands:
         if old is not None:
             old.move(old.home, now_ms)
         if task.camera >= 0 and self.cameras[task.camera].cell is task.cell:
-            self.cameras[task.camera].fit_cell(None)
+            run = self.cameras[task.camera]
+            run.fit_cell(None)
+            interval = self.timeline.free_interval(now_ms - 1)
+            if interval is not None:  # it is looked at again when it must be back
+                self.to_come.append(max(now_ms, self.plugging.back_by_ms(run, interval)))
         task.cell.move(consumer.place_of(task.bay), now_ms)
         consumer.bays[task.bay].cell = task.cell
         return task.cell.name, consumer.name

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from .engine import Played
+from .played import Played
 from .result import Ledgers
 
 ENERGY_TOLERANCE = 1e-6
+DRAWN_TOLERANCE = 1e-4  # a battery gives out in a whole millisecond
 
 
 class LedgerBreach(AssertionError):
@@ -18,6 +19,11 @@ def balance(played: Played) -> Ledgers:
     lost_wh = sum(run.lost_wh for run in cameras) + sum(cell.lost_wh for cell in played.cells)
     lost_wh += sum(bank.lost_wh for bank in grid.banks)
     lost_wh += sum(charger.lost_wh for charger in grid.chargers)
+    for run in cameras:
+        if run.used_wh < run.drawn_wh * (1.0 - DRAWN_TOLERANCE) - DRAWN_TOLERANCE:
+            raise LedgerBreach(
+                f"energy: {run.camera.id} drew {run.drawn_wh} W h and {run.used_wh} were given it"
+            )
     used_wh = sum(run.used_wh for run in cameras) + sum(bank.used_wh for bank in grid.banks)
     ledgers = Ledgers(
         energy_start_wh=played.start_wh,

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ..document import Assignment, Leg, PlanDocument
 from ..wording.moves import start_words, stop_words, task_words
-from .engine import Played
+from .played import Played
 from .result import Move
 from .tasks import Done
 from .timeline import Laid

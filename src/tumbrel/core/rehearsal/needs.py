@@ -5,19 +5,18 @@ from __future__ import annotations
 from bisect import bisect_left
 from dataclasses import dataclass
 
+from ..charging import MS_PER_HOUR
 from ..energy import spent_wh
 from .camera_run import CameraRun
 
 NEVER_MS = 2**53
-COOLS_AFTER_MS = 600_000
 
 
 @dataclass(frozen=True, slots=True)
 class Need:
     """Watt-hours and bytes asked over a horizon, heat ignored; boot, armed and standby included.
 
-    `coldest_c` is the lowest level that the body is expected to have until the last of it: with
-    its rise where it is rolled, without where it rests for ten minutes and more, or waits.
+    `lasts_ms` is how long what it holds would last; `mean_w` what it draws while it is asked.
     """
 
     wh: float
@@ -25,7 +24,8 @@ class Need:
     peak_rate: int | None
     importance: int
     lasts_ms: int
-    coldest_c: float
+    mean_w: float
+    rate: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -36,7 +36,7 @@ class Sum:
     bytes: float
     peak_rate: int
     importance: int
-    coldest_c: float
+    asked_ms: int
     last_w: float
     last_rate: float
 
@@ -59,14 +59,15 @@ def need_of(run: CameraRun, now_ms: int, horizon_ms: int) -> Need:
         known = _sum(run, first, last, now_ms, horizon_ms)
         if whole:
             run.sums[first, last] = known
-    coldest_c = min(known.coldest_c, run.body_c)
-    lasts_ms = _lasts_ms(run, known.last_w, known.last_rate, coldest_c)
+    lasts_ms = _lasts_ms(run, known.last_w, known.last_rate)
     peak = known.peak_rate or None
-    return Need(known.wh, round(known.bytes), peak, known.importance, lasts_ms, coldest_c)
+    mean_w = known.wh * MS_PER_HOUR / known.asked_ms if known.asked_ms else 0.0
+    rate = max(1.0, known.last_rate)
+    return Need(known.wh, round(known.bytes), peak, known.importance, lasts_ms, mean_w, rate)
 
 
 def _sum(run: CameraRun, first: int, last: int, now_ms: int, horizon_ms: int) -> Sum:
-    wh, written, peak, importance, coldest_c = 0.0, 0.0, 0, 9, 25.0
+    wh, written, peak, importance, asked_ms = 0.0, 0.0, 0, 9, 0
     draw_w, rate = 0.0, 0.0
     last_end_ms: int | None = None
     for place in range(first, last):
@@ -75,6 +76,7 @@ def _sum(run: CameraRun, first: int, last: int, now_ms: int, horizon_ms: int) ->
             continue
         start_ms = max(now_ms, span.start_ms)
         film_ms = min(horizon_ms, span.end_ms) - start_ms
+        asked_ms += film_ms
         wh += spent_wh(span.need_w, film_ms)
         written += span.need_bytes_s * film_ms / 1000.0
         fresh = span.start_ms >= now_ms and span.start_ms != last_end_ms
@@ -84,23 +86,19 @@ def _sum(run: CameraRun, first: int, last: int, now_ms: int, horizon_ms: int) ->
             rest_ms = start_ms - last_end_ms
             wh += spent_wh(draw_w if run.between == "on" else run.standby_w, rest_ms)
             written += rate * rest_ms / 1000.0 if run.between == "on" else 0.0
-        before_ms = run.asked_list[place - 1].end_ms if place else 0
-        if span.start_ms - before_ms > COOLS_AFTER_MS:
-            coldest_c = min(coldest_c, run.coldest_before(place))
-        coldest_c = min(coldest_c, run.coldest_in(place))
         peak = max(peak, span.recording.peak_rate)
         importance = min(importance, span.importance)
         draw_w, rate = span.need_w, span.need_bytes_s
         last_end_ms = span.end_ms
-    return Sum(wh, written, peak, importance, coldest_c, draw_w, rate)
+    return Sum(wh, written, peak, importance, asked_ms, draw_w, rate)
 
 
-def _lasts_ms(run: CameraRun, draw_w: float, rate: float, coldest_c: float) -> int:
+def _lasts_ms(run: CameraRun, draw_w: float, rate: float) -> int:
     """Time until the battery or the card gives out at a draw and a byte rate [ms]."""
     by_battery = by_card = NEVER_MS
     if draw_w > 0.0:
-        held = run.cell.reachable_wh(coldest_c) if run.cell and not run.dead else 0.0
-        by_battery = int(held / draw_w * 3_600_000)
+        held = run.cell.wh * max(0.0, run.cell.charge - run.line()) if run.cell else 0.0
+        by_battery = 0 if run.dead else int(held / draw_w * MS_PER_HOUR)
     if rate > 0:
         by_card = int((run.card.free if run.card else 0) * 1000 / rate)
     return min(by_battery, by_card)

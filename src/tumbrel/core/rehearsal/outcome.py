@@ -5,20 +5,19 @@ from __future__ import annotations
 from bisect import bisect_right
 from collections import defaultdict
 
-from ..document import Interval, Loop, PlanDocument
+from ..document import Loop, PlanDocument
 from ..findings import findings_of
 from ..light import SunDays, sun_heights_of_day
 from ..parameters import DEFAULTS, Defaults
 from ..wording.gaps import gap_words
-from ..wording.verdict import Told, verdict_words
 from .account import FilmedSpan, GapSpan
 from .camera_run import CameraRun
 from .caught import caught_of, loop_advice
 from .causes import GAVE_OUT, SHORT_ONES_ARE_NOTES
-from .engine import Played, play
 from .ledgers import balance
 from .minutes import share_out, whole_minutes
 from .moves import moves_of
+from .played import Played, play
 from .pools_told import batteries_told, cards_told, sources_told
 from .result import (
     CameraResult,
@@ -27,19 +26,17 @@ from .result import (
     Coverage,
     CoverageBy,
     Filmed,
-    FirstToGiveOut,
     Gap,
     LaidItem,
-    LeastLeft,
     Light,
     Loss,
     Margins,
     Minutes,
     Rehearsal,
-    Verdict,
 )
-from .risk import at_risk, largest_loss, singles_of
+from .risk import at_risk, largest_loss, playback_ms, singles_of
 from .timeline import Timeline
+from .verdict import verdict_of
 
 UNTOUCHED = 1.0
 
@@ -65,6 +62,8 @@ def tell(played: Played, defaults: Defaults) -> Rehearsal:
     footage_ms = sum(_playback_ms(played, run) for run in played.cameras)
     singles = singles_of(played)
     loops = loop_advice(played)
+    moments = caught_of(played)
+    findings = findings_of(played, cameras, defaults, singles, loops, moments)
     return Rehearsal(
         start_utc=played.timeline.start_utc,
         duration_ms=played.timeline.duration_ms,
@@ -76,7 +75,7 @@ def tell(played: Played, defaults: Defaults) -> Rehearsal:
         batteries=batteries_told(played),
         cards=cards_told(played.cards),
         sources=sources_told(played),
-        moments=caught_of(played),
+        moments=moments,
         loops=loops,
         at_risk=at_risk(played, singles),
         copies=tuple(
@@ -93,9 +92,9 @@ def tell(played: Played, defaults: Defaults) -> Rehearsal:
             for c in played.hands.copying.copied
         ),
         moves=moves_of(played),
-        findings=findings_of(played, cameras, defaults, singles, loops),
+        findings=findings,
         coverage=_coverage(document, cameras),
-        verdict=_verdict(played, cameras),
+        verdict=verdict_of(played, cameras, findings, moments),
         largest_loss=largest_loss(played, singles),
         footage_ms=footage_ms,
         looking_through_ms=round(footage_ms * defaults.looking_through.value),
@@ -261,14 +260,7 @@ def _margins(run: CameraRun, held: list[float]) -> Margins:
 def _playback_ms(played: Played, run: CameraRun) -> int:
     """Length of all footage that was kept, frames at their playback rate [ms]."""
     assignments = played.document.plan.assignments
-    total = 0
-    for clip in run.kept:
-        pattern = assignments[clip.assignment].pattern
-        if isinstance(pattern, Interval):
-            total += round(clip.frames * 1000 / pattern.playback_fps)
-        else:
-            total += clip.end_ms - clip.start_ms
-    return total
+    return sum(playback_ms(clip, assignments[clip.assignment].pattern) for clip in run.kept)
 
 
 def _watched_ms(played: Played, run: CameraRun) -> int:
@@ -304,64 +296,4 @@ def _coverage(document: PlanDocument, cameras: tuple[CameraResult, ...]) -> tupl
     return tuple(
         Coverage(by=by, key=key, asked_ms=row[0], filmed_ms=row[1])
         for (by, key), row in rows.items()
-    )
-
-
-def _verdict(played: Played, cameras: tuple[CameraResult, ...]) -> Verdict:
-    counted = [(loss, camera) for camera in cameras for loss in camera.losses]
-    first = None
-    if counted:
-        gap, camera = min(counted, key=lambda pair: pair[0].start_ms)
-        first = FirstToGiveOut(
-            camera=camera.camera,
-            cause=gap.cause,
-            at_ms=gap.start_ms,
-            item=gap.item,
-            before_end_ms=played.timeline.duration_ms - gap.start_ms,
-            minutes=gap.minutes,
-        )
-    least = None if first else _least_left(played, cameras)
-    musts = {gap.assignment for gap, _ in counted if gap.importance == "must"}
-    told = Told(
-        document=played.document,
-        minutes=Minutes(
-            asked=sum(c.minutes.asked for c in cameras),
-            filmed=sum(c.minutes.filmed for c in cameras),
-            missing=sum(c.minutes.missing for c in cameras),
-            starting=sum(c.minutes.starting for c in cameras),
-            watched=sum(c.minutes.watched for c in cameras),
-        ),
-        broken_musts=len(musts),
-        first=first,
-        least_left=least,
-        start_utc=played.timeline.start_utc,
-    )
-    headline, detail = verdict_words(told)
-    return Verdict(
-        covered=not counted,
-        asked_ms=sum(c.asked_ms for c in cameras),
-        filmed_ms=sum(c.filmed_ms for c in cameras),
-        gap_ms=sum(c.gap_ms for c in cameras),
-        note_ms=sum(c.note_ms for c in cameras),
-        minutes=told.minutes,
-        broken_musts=told.broken_musts,
-        headline=headline,
-        detail=detail,
-        first=first,
-        least_left=least,
-    )
-
-
-def _least_left(played: Played, cameras: tuple[CameraResult, ...]) -> LeastLeft | None:
-    """The battery that comes nearest to empty while in use."""
-    used = [c for c in cameras if c.filmed_ms]
-    if not used:
-        return None
-    camera = min(used, key=lambda c: c.least_charge)
-    return LeastLeft(
-        camera=camera.camera,
-        resource="battery",
-        left=camera.least_charge,
-        at_ms=camera.least_charge_ms,
-        item=played.timeline.laid_at(max(0, camera.least_charge_ms - 1)).id,
     )

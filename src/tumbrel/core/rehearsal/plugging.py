@@ -13,7 +13,9 @@ from .body_state import refusal_of
 from .camera_run import CameraRun
 from .causes import OFF
 from .consumers import BankRun, ChargerRun, Consumer, Supply
+from .copying import Copying
 from .grid_watch import SOON_MS
+from .handling import Handling
 from .needs import NEVER_MS
 from .pools import Cell
 from .power import Grid
@@ -53,11 +55,15 @@ class Plugging:
         cameras: list[CameraRun],
         cells: list[Cell],
         grid: Grid,
+        copying: Copying,
+        handling: Handling,
         defaults: Defaults,
     ) -> None:
+        self.handling = handling
         self.cameras = cameras
         self.cells = cells
         self.grid = grid
+        self.copying = copying
         self.defaults = defaults
         self.takes_ms = round(defaults.plug_s.value * 1000)
         self.read(document, timeline)
@@ -96,11 +102,9 @@ class Plugging:
             return None
         said = self._plugs.get(self.timeline.laid_at(now_ms).id, NOTHING_SAID)
         task = self._first_of(now_ms, interval, said, planned=True) if said else None
+        task = task or self._wake()
         if task is not None or self.document.plan.charging == "never":
             return task
-        waking = self._wake()
-        if waking is not None:
-            return waking
         hanging = self._hang_elsewhere(now_ms)
         if hanging is not None:
             return hanging
@@ -133,7 +137,7 @@ class Plugging:
         for run in self.cameras:
             if run.cell is None or run.cell.charge >= below:
                 continue
-            if run.is_asked_before(interval.end_ms) or self.grid.supply_of(run) is not None:
+            if run.next_start_ms <= now_ms + self.takes_ms or self.grid.supply_of(run) is not None:
                 continue
             cell = run.cell
             order = cell.document_order
@@ -151,12 +155,29 @@ class Plugging:
     def _worth_unloading(
         self, run: CameraRun, now_ms: int, interval: FreeHands, *, wanted: bool
     ) -> bool:
-        left_ms = interval.end_ms - now_ms
+        left_ms = self.back_by_ms(run, interval) - now_ms
+        worth_s = self.defaults.worth_unloading_s.value
         return (
             run.camera.battery_comes_out
-            and (wanted or left_ms >= self.defaults.worth_unloading_s.value * 1000)
+            and not self.copying.awaits(run, self.timeline.places(now_ms, interval.end_ms))
+            and left_ms >= (self.takes_ms if wanted else worth_s * 1000)
             and run.state is OFF
         )
+
+    def back_by_ms(self, run: CameraRun, interval: FreeHands) -> int:
+        """Until when a battery that is taken out to charge may stay out (E4.5a).
+
+        To the last chance before its camera is asked: over the night, where hands are free again
+        before that.
+        """
+        due_ms = interval.end_ms - self.handling.last_chance_ms(interval)
+        if run.next_start_ms < interval.end_ms:
+            return run.next_start_ms - due_ms
+        if self.timeline.sleeps_from(interval.end_ms):
+            after = self.timeline.free_interval(self.timeline.next_free_ms(interval.start_ms))
+            if after is not None and run.next_start_ms >= after.start_ms + due_ms:
+                return self.back_by_ms(run, after)
+        return interval.end_ms - due_ms
 
     def _as_low(
         self,
@@ -237,7 +258,7 @@ class Plugging:
         return min(found, key=lambda s: PREFERENCE[s.source.kind], default=None)
 
     def _may_hang(self, consumer: Consumer, supply: Supply, now_ms: int) -> bool:
-        if supply.port_of(consumer) is not None or not self._has_room(supply):
+        if supply.port_of(consumer) is not None or not self._has_room(supply, consumer):
             return False
         if supply.bank is not None:
             if isinstance(consumer, BankRun) or supply.bank.dry:
@@ -248,10 +269,10 @@ class Plugging:
             return supply.table.at(now_ms) > 0.0
         return supply.table.ever(now_ms, now_ms + SOON_MS)
 
-    def _has_room(self, supply: Supply) -> bool:
-        """Whether a port is free beside those that the plan keeps for cameras it feeds."""
+    def _has_room(self, supply: Supply, consumer: Consumer) -> bool:
+        """Whether a port is free beside those that the plan keeps for other cameras it feeds."""
         free = sum(one is None for one in supply.ports)
-        hung = {one.camera.id for one in supply.ports if isinstance(one, CameraRun)}
+        hung = {one.camera.id for one in (*supply.ports, consumer) if isinstance(one, CameraRun)}
         return free > len(self._fed.get(supply.source.id, set()) - hung)
 
     def _wake(self) -> Task | None:
@@ -269,7 +290,7 @@ class Plugging:
         if isinstance(consumer, ChargerRun):
             return consumer.wants_w(self.defaults.charge_efficiency.value)
         if isinstance(consumer, CameraRun):
-            return consumer.wants_w()
+            return consumer.wants_w(to_come=consumer.wanted is not None)
         return consumer.bank.in_w if consumer.charge < self.defaults.full.value else 0.0
 
     def _hang_elsewhere(self, now_ms: int) -> Task | None:

@@ -91,10 +91,6 @@ class Cell:
         self.cell_c = self.home_climate.after(self.cell_c, self.since_ms, at_ms)
         self.since_ms = at_ms
 
-    def reachable_wh(self, coldest_c: float) -> float:
-        """What it would give down to a temperature [W h] (E8.3)."""
-        return self.wh * max(0.0, self.charge - self.curve.at(coldest_c))
-
     def move(self, place: str, at_ms: int, *, in_camera: bool = False) -> None:
         """Close the stay and begin one elsewhere; its temperature goes with it."""
         self.close(at_ms)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from .engine import Played
+from .played import Played
 from .pools import CHARGER_MARK, CardRun, Cell
 from .pools import Stay as PoolStay
 from .result import BankCourse, Hung, Pooled, SourceTold, Stay

@@ -259,7 +259,7 @@ class Grid(GridWatch):
         if bank.charge <= floor + 1e-7 and not bank.dry:
             bank.dry = True
             self.log.append(Switched(self.now_ms, bank.id, "dry"))
-        elif bank.dry and bank.charge >= floor + self.defaults.revival.value:
+        elif bank.dry and bank.charge >= floor + self.defaults.revival.value - 1e-7:
             bank.dry = False
         return (bank.refused, bank.topped, bank.dry) != before
 

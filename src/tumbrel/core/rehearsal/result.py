@@ -5,6 +5,8 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Literal
 
+from pydantic import Field
+
 from ..document import Importance
 from ..document.base import Part
 from .causes import Cause
@@ -157,13 +159,18 @@ class SourceTold(Part):
 
 
 class Caught(Part):
-    """One kind of moment on one leg: how many, how many whole, seconds caught of seconds."""
+    """One kind of moment on one leg: how many, how many whole, seconds caught of seconds.
+
+    `whole` counts those that what is kept follows, and expects the others; `missed` are those of
+    which less than half a one is expected.
+    """
 
     item: str
     moment: str
     importance: Importance
     count: int
-    whole: int
+    whole: float
+    missed: int
     caught_s: float
     of_s: float
 
@@ -255,6 +262,8 @@ class Finding(Part):
     camera: str | None = None
     item: str | None = None
     values: dict[str, str | float | int]
+    harm: bool = Field(default=False, description="No advice ever brings it about.")
+    curable: bool = Field(default=False, description="Whether cures are looked for.")
     text: str
 
 
@@ -297,16 +306,31 @@ class LargestLoss(Part):
     at_ms: int
 
 
+class MomentsWhole(Part):
+    """Moments of one importance: how many, and how many are kept or expected whole."""
+
+    importance: Importance
+    count: int
+    whole: float
+
+
 class Verdict(Part):
-    """The plain answer."""
+    """The plain answer.
+
+    `covered` only where it can be trusted: nothing missing, no finding that stops, every must
+    moment expected. `trusted_ms` is what is filmed outside the stretches that a stop is about.
+    """
 
     covered: bool
     asked_ms: int
     filmed_ms: int
+    trusted_ms: int
     gap_ms: int
     note_ms: int
     minutes: Minutes
     broken_musts: int
+    stops: int
+    moments: tuple[MomentsWhole, ...]
     headline: str
     detail: str
     first: FirstToGiveOut | None
@@ -355,3 +379,8 @@ class Rehearsal(Part):
     looking_through_ms: int
     files: int
     ledgers: Ledgers
+
+    def filmed_of(self, importance: Importance) -> int:
+        """Filmed milliseconds of one importance."""
+        rows = (one for one in self.coverage if (one.by, one.key) == ("importance", importance))
+        return sum(one.filmed_ms for one in rows)

@@ -5,7 +5,10 @@ from __future__ import annotations
 from collections import defaultdict
 from dataclasses import dataclass
 
-from .engine import Played
+from ..document import Interval
+from ..document.patterns import Pattern
+from .clips import Kept
+from .played import Played
 from .result import AtRisk, LargestLoss
 
 HOUR_MS = 3_600_000
@@ -21,6 +24,13 @@ class Single:
     length_ms: int
 
 
+def playback_ms(clip: Kept, pattern: Pattern) -> int:
+    """Length of footage as it is watched: frames at their playback rate [ms]."""
+    if isinstance(pattern, Interval):
+        return round(clip.frames * 1000 / pattern.playback_fps)
+    return clip.end_ms - clip.start_ms
+
+
 def singles_of(played: Played) -> list[Single]:
     """When each clip exists in one place only, and which."""
     end_ms = played.timeline.duration_ms
@@ -28,9 +38,10 @@ def singles_of(played: Played) -> list[Single]:
     for landed in played.hands.copying.landed:
         moves[landed.store, landed.start_ms].append((landed.at_ms, landed.drive))
     singles = []
+    assignments = played.document.plan.assignments
     for run in played.cameras:
         for clip in run.kept:
-            length_ms = clip.end_ms - clip.start_ms
+            length_ms = playback_ms(clip, assignments[clip.assignment].pattern)
             moved = sorted(moves.get((clip.store, clip.start_ms), ()))
             if not moved:
                 if clip.end_ms <= end_ms:

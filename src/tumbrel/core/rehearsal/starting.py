@@ -16,7 +16,10 @@ class Starting(Filming):
 
     def try_begin(self) -> None:
         """Start recording when it is wanted and nothing holds it back."""
-        if self.wanted is None or self.state >= BOOTING or self._held_back():
+        if self.wanted is None or self.state >= BOOTING:
+            return
+        if self._held_back():
+            self._stays_out()
             return
         if self.body_c >= self.body.limits.stop_c:
             self.stop_hot()
@@ -28,7 +31,17 @@ class Starting(Filming):
         self.boot_ends_ms = self.now_ms + self.boot_ms
         self.holds[Cause.BOOT] = self.now_ms
 
+    def _stays_out(self) -> None:
+        """A start that fails for want of charge leaves it dead, for a hand to see to (E3.4)."""
+        if Cause.COLD in self.holds or Cause.EMPTY in self.holds:
+            self.dead = True
+            self.spent = not self.camera.starts_itself
+
     def _held_back(self) -> bool:
+        if self.spent and self.dead and self._fed_enough():
+            self.spent = False  # power that returns starts it (E3.4)
+        if self.spent:
+            self.holds.setdefault(Cause.NO_HAND, self.now_ms)
         power = self._power_missing()
         for cause in GAVE_OUT:
             if cause is not power:
@@ -43,20 +56,23 @@ class Starting(Filming):
 
     def _power_missing(self) -> Cause | None:
         """Why there is no power to start with; a dead cell wants some charge above its line."""
-        recording = self.wanted.recording if self.wanted else None
-        draw_w = recording.draw_w if recording else 0.0
-        if self.feed_w * self.defaults.feed_efficiency.value >= draw_w - 1e-9 > 0.0:
+        if self._fed_enough():
             return None
         if self.battery_out:
             return Cause.NO_POWER
         if self.cell is None:
             return Cause.NO_BATTERY
-        line = self.line()
-        if self.dead and self.cell.charge >= line + self.defaults.revival.value - 1e-9:
+        if self.dead and self.thawed():
             self.dead = False
-        if self.dead or self.cell.charge <= line:
+        if self.dead or self.cell.charge <= self.line():
             return self._ran_out()
         return None
+
+    def _fed_enough(self) -> bool:
+        """Whether what its port grants covers what it would draw."""
+        recording = self.wanted.recording if self.wanted else None
+        draw_w = recording.draw_w if recording else 0.0
+        return self.feed_w * self.defaults.feed_efficiency.value >= draw_w - 1e-9 > 0.0
 
     def _ran_out(self) -> Cause:
         """Empty; or held back by the cold, when a warm cell would still give something."""
@@ -89,8 +105,9 @@ class Starting(Filming):
         """Too hot: off until cool, and then for a hand unless it starts itself (E5.3, E5.4)."""
         self.halt(OFF)
         self.hot = True
+        self.spent = not self.camera.starts_itself
         self.holds[Cause.HOT] = self.now_ms
-        if not self.camera.starts_itself and self.wanted is not None:
+        if self.spent and self.wanted is not None:
             self.holds[Cause.NO_HAND] = self.now_ms
         self.account()
 
@@ -107,10 +124,16 @@ class Starting(Filming):
         assert cell is not None
         self.halt(OFF)
         self.dead = True
+        self.spent = not self.camera.starts_itself
         if self.line() <= 0.0:
             self.lost_wh += cell.charge * cell.wh
             cell.charge = 0.0
         self.holds[self._ran_out()] = self.now_ms
+        self.account()
+
+    def thaw(self) -> None:
+        """Its cell has warmed or taken charge enough: by itself where it can, else by a hand."""
+        self.try_begin()
         self.account()
 
     def stop_unpowered(self) -> None:
@@ -138,9 +161,13 @@ class Starting(Filming):
         """Take what a port grants; with the battery out, losing it stops the camera (E4.7)."""
         self.feed_w = watts
         self.review_refusal()
-        short = watts * self.defaults.feed_efficiency.value < self.draw_w - 1e-9
+        short = watts * self.defaults.feed_efficiency.value < self.state_w() - 1e-9
         if self.battery_out and short and self.state is not OFF:
             self.stop_unpowered()
-        elif self.wanted is not None and Cause.NO_POWER in self.holds:
+        elif self.wanted is not None and self.state is OFF and self._waits_for_power():
             self.try_begin()
             self.account()
+
+    def _waits_for_power(self) -> bool:
+        """Whether power that returns may start it again (E3.4)."""
+        return Cause.NO_POWER in self.holds or (self.dead and self._fed_enough())

@@ -29,6 +29,11 @@ class SupplyTable(Shared):
         place = bisect_right(self.starts_ms, at_ms)
         return self.starts_ms[place] if place < len(self.starts_ms) else NEVER_MS
 
+    def begins(self) -> list[int]:
+        """When it begins to give [ms]."""
+        pairs = zip(self.watts, self.watts[1:], self.starts_ms[1:], strict=False)
+        return [at_ms for before, after, at_ms in pairs if before <= 0.0 < after]
+
     def ever(self, from_ms: int, to_ms: int) -> bool:
         """Whether it gives anything between two times."""
         first = max(0, bisect_right(self.starts_ms, from_ms) - 1)

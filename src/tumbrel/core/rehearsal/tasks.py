@@ -38,6 +38,8 @@ class Task:
         """Key of the battery or bank that it is about, else empty."""
         if self.cell is not None:
             return self.cell.id
+        if isinstance(self.consumer, CameraRun) and self.consumer.cell is not None:
+            return self.consumer.cell.id
         return self.consumer.id if isinstance(self.consumer, BankRun) else ""
 
     def rank(self) -> tuple[int, int, int]:

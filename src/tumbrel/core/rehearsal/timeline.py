@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from bisect import bisect_right
+from bisect import bisect_left, bisect_right
 from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
@@ -107,6 +107,32 @@ class Timeline:
         """End of the next interval of free hands after a time, else the trip's end."""
         place = bisect_right(self._free_starts_ms, at_ms)
         return self.free_hands[place].end_ms if place < len(self.free_hands) else self.duration_ms
+
+    def awake_at(self, at_ms: int) -> bool:
+        """Whether the person is awake at a time; asleep they press and say nothing (E1.6)."""
+        part = self.laid_at(at_ms)
+        item = part.item
+        if not isinstance(item, Stop) or item.asleep is None:
+            return True
+        asleep_ms = part.start_ms + item.asleep.start_s * 1000
+        return not asleep_ms <= at_ms < asleep_ms + item.asleep.duration_s * 1000
+
+    def presses_at(self, at_ms: int) -> bool:
+        """Whether a hand can press at a time: awake, and not where hands are never free (E1.6)."""
+        item = self.laid_at(at_ms).item
+        if item is None or (isinstance(item, Leg) and item.hands == "never"):
+            return False
+        return self.awake_at(at_ms)
+
+    def sleeps_from(self, at_ms: int) -> bool:
+        """Whether the person falls asleep then, at the stop where they are (E4.5a)."""
+        return not self.awake_at(at_ms) and self.laid_at(at_ms) is self.laid_at(at_ms - 1)
+
+    def places(self, from_ms: int, to_ms: int) -> set[str]:
+        """Keys of the legs and stops that lie in [from, to)."""
+        first = max(0, bisect_right(self._laid_starts_ms, from_ms) - 1)
+        last = bisect_left(self._laid_starts_ms, to_ms)
+        return {part.id for part in self.laid[first:last]}
 
     def laid_at(self, at_ms: int) -> Laid:
         """The leg, stop or wait that holds at a time; the last one at the end."""

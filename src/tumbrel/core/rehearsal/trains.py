@@ -43,12 +43,12 @@ def _is_plain(run: CameraRun) -> bool:
     """Whether the camera is off, with a battery and a card in it, and nothing holds it back."""
     ready = run.state is OFF and not run.holds and run.wanted is None and run.asked is None
     bare = run.feed_w == 0.0 and run.off_w == 0.0 and run.between == "off"
-    return ready and bare and not (run.hot or run.dead) and run.cell is not None
+    return ready and bare and not (run.hot or run.dead or run.spent) and run.cell is not None
 
 
 def _stands_alone(run: CameraRun, span: Asked) -> bool:
-    """Whether it is a stream of its own, with nothing that follows at once."""
-    if span.way is not Way.STREAM:
+    """Whether it is a stream of its own that somebody starts, with nothing that follows at once."""
+    if span.way is not Way.STREAM or not span.begun:
         return False
     place = run.next_asked + 1
     return place >= len(run.asked_list) or run.asked_list[place].start_ms > span.end_ms

@@ -9,6 +9,7 @@ from ..memory import GB, byte_rate, ms_to_full
 from ..parameters import Defaults
 from ..patterns import shortest_loop_s
 from ..wording.sums import gigabytes, minutes_text, number
+from ..wording.units import counted
 from .questions import LoopFor, OnCard, TimeLapse, Transfer
 from .told import Rope, SumTold
 
@@ -111,8 +112,12 @@ def loop_for(question: LoopFor, defaults: Defaults) -> SumTold:
     )
 
 
-def _in_words(seconds: int) -> str:
-    return f" ({minutes_text(seconds / 60.0)})" if seconds >= 120 else ""
+def _in_words(seconds: float) -> str:
+    """Seconds in minutes too, to the second: " (3 min 45 s)"."""
+    minutes, rest = divmod(round(seconds), 60)
+    if not minutes:
+        return ""
+    return f" ({minutes} min {rest:02d} s)" if rest else f" ({minutes} min)"
 
 
 def time_lapse(question: TimeLapse) -> SumTold:
@@ -122,26 +127,26 @@ def time_lapse(question: TimeLapse) -> SumTold:
     if question.wanted == "playback":
         frames = event_s / question.every_s
         value, unit = frames / question.fps, "s"
-        answer = f"{number(value)} s of film, {round(frames)} frames."
+        answer = f"{number(value)} s of film, {counted(round(frames), 'frame')}."
         lines = (
-            f"{minutes_text(question.event_min)} / {number(question.every_s)} s = {round(frames)} "
-            "frames",
+            f"{minutes_text(question.event_min)} / {number(question.every_s)} s = "
+            f"{counted(round(frames), 'frame')}",
             f"{round(frames)} / {fps} a second = {number(value)} s",
         )
     elif question.wanted == "interval":
         frames = question.playback_s * question.fps
         value, unit = event_s / frames, "s"
-        answer = f"A frame every {number(value)} s, {round(frames)} frames."
+        answer = f"A frame every {number(value)} s, {counted(round(frames), 'frame')}."
         lines = (
-            f"{number(question.playback_s)} s × {fps} a second = {round(frames)} frames",
+            f"{number(question.playback_s)} s × {fps} a second = {counted(round(frames), 'frame')}",
             f"{minutes_text(question.event_min)} / {round(frames)} = {number(value)} s",
         )
     else:
         frames = question.playback_s * question.fps
         value, unit = frames * question.every_s / 60.0, "min"
-        answer = f"It takes {minutes_text(value)}, {round(frames)} frames."
+        answer = f"It takes {minutes_text(value)}, {counted(round(frames), 'frame')}."
         lines = (
-            f"{number(question.playback_s)} s × {fps} a second = {round(frames)} frames",
+            f"{number(question.playback_s)} s × {fps} a second = {counted(round(frames), 'frame')}",
             f"{round(frames)} × {number(question.every_s)} s = {minutes_text(value)}",
         )
     minutes = value if question.wanted == "event" else question.event_min
@@ -156,7 +161,7 @@ def time_lapse(question: TimeLapse) -> SumTold:
             minutes=(0.0, minutes),
             level=(1.0, 1.0),
             top="first frame",
-            bottom=f"{round(frames)} frames",
+            bottom=counted(round(frames), "frame"),
         ),
     )
 

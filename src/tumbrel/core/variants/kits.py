@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 
 from ..cures.changes import Change, one_more_battery, one_more_card, spares_inside, with_plan
-from ..document import Assignment, Bank, Kit, Mode, PlanDocument, check_references
+from ..document import IMPORTANCES, Assignment, Bank, Kit, Mode, PlanDocument, check_references
 from ..document.units import without_missing
 from ..rehearsal.result import Rehearsal
-from .ledger import battery_g, filmed_ms
+from .ledger import battery_g
 
 Rehearse = Callable[[PlanDocument], Rehearsal]
 
@@ -23,14 +23,14 @@ def lighter(document: PlanDocument, rehearse: Rehearse) -> PlanDocument:
     A bank with an emergency reserve, or that other loads hang on, is carried for more than film.
     """
     before = rehearse(document)
-    floor = {one: filmed_ms(before, one) for one in ("must", "want", "nice")}
+    floor = {one: before.filmed_of(one) for one in IMPORTANCES}
     kept = document
     for _, unit in sorted(_units(document), reverse=True):
         tried = without_unit(kept, unit)
         if tried is None:
             continue
         told = rehearse(tried)
-        if all(filmed_ms(told, one) >= ms - SLACK_MS for one, ms in floor.items()):
+        if all(told.filmed_of(one) >= ms - SLACK_MS for one, ms in floor.items()):
             kept = tried
     return kept
 

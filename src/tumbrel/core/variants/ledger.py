@@ -6,7 +6,7 @@ from pydantic import Field
 
 from ..document import Battery, Kit, PlanDocument
 from ..document.base import Part
-from ..rehearsal.result import FirstToGiveOut, LeastLeft, Rehearsal
+from ..rehearsal.result import FirstToGiveOut, LeastLeft, MomentsWhole, Rehearsal
 
 
 class Share(Part):
@@ -33,6 +33,7 @@ class Ledger(Part):
     headline: str
     detail: str
     importance: tuple[Share, ...]
+    moments: tuple[MomentsWhole, ...] = Field(description="Moments whole, by importance.")
     legs: tuple[Share, ...]
     first: FirstToGiveOut | None
     least_left: LeastLeft | None
@@ -71,6 +72,7 @@ def ledger_of(document: PlanDocument, told: Rehearsal) -> Ledger:
         headline=told.verdict.headline,
         detail=told.verdict.detail,
         importance=shares["importance"],
+        moments=told.verdict.moments,
         legs=shares["item"],
         first=told.verdict.first,
         least_left=told.verdict.least_left,
@@ -85,12 +87,6 @@ def ledger_of(document: PlanDocument, told: Rehearsal) -> Ledger:
         warnings=severities.count("warn"),
         stretches=_stretches(document, told),
     )
-
-
-def filmed_ms(told: Rehearsal, importance: str) -> int:
-    """Filmed milliseconds of one importance."""
-    rows = (one for one in told.coverage if one.by == "importance" and one.key == importance)
-    return sum(one.filmed_ms for one in rows)
 
 
 def battery_g(kit: Kit, battery: Battery) -> float:

@@ -39,6 +39,8 @@ def run_words(run: BenchRun, expected_min: float, end: RunEnd, errors: float, ou
 
 
 def _ended_words(run: BenchRun, foretold: int, end: RunEnd, errors: float) -> str:
+    if end == "stopped":
+        return f"Ended {ENDS[run.end]}; nothing was expected to end it within two days."
     if run.end != end:
         return f"Ended {ENDS[run.end]}; expected {ENDS[end]} at {hours(foretold)}."
     more = round(run.minutes) - foretold

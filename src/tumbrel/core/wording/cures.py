@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
+from .units import opening
+
 CURES: dict[str, str] = {
     "mode": "Film {leg} with {camera} in {mode}",
     "feature_off": "Turn {camera}'s {feature} off on {leg}",
@@ -22,6 +24,18 @@ CURES: dict[str, str] = {
     "one_more_card": "Carry one more card of {gb} GB",
     "copy_and_wipe": "Copy {camera} to two drives at {stop}, then wipe it",
     "other_camera": "Ask {camera} on {leg} instead of {instead}",
+    "swap_leaving": "Put {battery} into {camera} just before leaving {stop}",
+    "fed": "Build {camera} as '{set_up}' for {leg} and feed it from {source}",
+    "loop": "Loop {camera} on {leg}, {minutes} min, and keep it at moments",
+    "loop_kept": "Loop {camera} on {leg}, {minutes} min, and keep it twice an hour",
+    "loop_at_moments": "Make {camera}'s loop on {leg} {seconds} s long and keep it at moments",
+    "roll": "Roll {camera} on {leg}",
+    "arm": "Arm {camera} on {leg}",
+    "left_out": "Leave {camera} off on {leg}, for {for}",
+    "last_minutes": "Film only the last {minutes} min of {leg} with {camera}",
+    "asked_too": "Ask {camera} on {leg} too",
+    "longer_stop": "Stay {minutes} min longer at {stop}",
+    "copy_to": "Copy to {drive} at {stop}",
     "halt": "Halt for {minutes} min on {leg} before it gives out",
     "tether": "Tie {camera} to a tether of its own",
     "preset_mode": "Plan {camera} in the mode of its preset {preset}",
@@ -45,10 +59,13 @@ def joined(sentences: list[str]) -> str:
     return "; ".join([first, *(one[0].lower() + one[1:] for one in rest)]) + "."
 
 
-def nothing_cures(what: str, tried: int, reason: str) -> str:
-    """Why there is no cure."""
+def nothing_cures(what: str, tried: int, reason: str, full: list[str]) -> str:
+    """Why there is no cure; what is carried and full is named, since a person may know a way."""
     if tried == 0:
-        return f"Nothing here cures {what}: {reason[0].lower()}{reason[1:]}."
+        return f"Nothing is known that cures {what}: {reason[0].lower()}{reason[1:]}."
     ways = "1 change was" if tried == 1 else f"{tried} changes were"
-    told = f"{reason[0].upper()}{reason[1:]}"
-    return f"Nothing you carry cures {what}: {ways} rehearsed, and none helps. {told}."
+    said = f"No cure was found for {what}: {ways} rehearsed, and none helps. {opening(reason)}."
+    if full:
+        are = "is" if len(full) == 1 else "are"
+        said += f" {', '.join(full)} {are} carried and well charged."
+    return said

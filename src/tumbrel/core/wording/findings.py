@@ -24,14 +24,14 @@ SENTENCES: dict[str, str] = {
     "hands_not_long_enough": "No time for {camera} {task} at {where}: it takes {takes_s} s. "
     "Make the stop longer.",
     "cold_holds_charge": "{camera} gives out in the cold with {left} % still in its battery, at "
-    "{cell_c} °C. A warmer pocket before, or a case over it, frees some.",
+    "{cell_c} °C. {free}",
     "charge_refused_cold": "Below 0 °C, don't charge. {battery} is too cold at {when}; warm it "
     "first. Follow the maker's instructions.",
     "charge_refused_hot": "{battery} is too hot to charge at {when}. Let it cool, in the shade. "
     "Follow the maker's instructions.",
     "cold_to_charge": "{battery} lies at {cell_c} °C at {stop}: below 0 °C, don't charge. Warm it "
     "in an inside pocket first. Follow the maker's instructions.",
-    "unattended_charging": "{count} batteries charge at {stop} while you sleep. Never leave "
+    "unattended_charging": "{batteries} at {stop} while you sleep. Never leave "
     "lithium cells charging unattended in a tent; follow the makers' and the house's rules.",
     "reserve_touched": "{bank}'s emergency reserve is used up by other loads from {when}.",
     "bank_switched_off": "{bank} switches itself off at {when}: the camera on it draws too little. "
@@ -48,11 +48,13 @@ SENTENCES: dict[str, str] = {
     "mode_cannot_loop": "{camera} has no loop in {mode}. Choose another mode or pattern.",
     "loop_too_short": "{camera}'s loop of {length_s} s overwrites the start of moments before they "
     "are kept; {shortest_s} s keep 95 in 100 of them whole.",
-    "save_comes_too_late": "{count} keeps of {camera}'s loop come too late: no hand is free, and "
+    "save_comes_too_late": "{keeps} too late for {camera}'s loop: no hand is free, and "
     "it answers neither voice nor remote.",
     "window_never_opens": "A window of {camera} never opens on {leg}: {why}.",
     "takes_where_no_hand": "Takes of {camera} on {leg} want a press each, and no hand is free. "
     "Roll, loop, or arm it, or use a remote.",
+    "moment_not_expected": "{moment} on {leg} is not expected {kept} whole. "
+    "Roll, or loop and keep, where it may happen.",
     "clip_limit_stops": "{camera} stops after {minutes} min in {mode} and waits for a hand.",
     "slower_than_delivery": "{camera} in {mode} films {fps} frames a second; the film has {film}.",
     "no_sound_in_slow_motion": "{camera} in {mode} gives no usable sound: it is slowed {slow} "
@@ -84,10 +86,10 @@ SENTENCES: dict[str, str] = {
     "must_from_one_angle": "{moment} on {leg} must be had, and {angles} films it. A second angle "
     "makes a cut possible, and saves it when one camera fails.",
     "one_copy_only": "{minutes} min exist in one place only when you come home. Copy them first.",
-    "copy_not_finished": "{clips} clips do not reach {drive}: {why}.",
+    "copy_not_finished": "{clips} {do} not reach {drive}: {why}.",
     "copy_never_begun": "The copy at {where} is never made: no hand is free, or the camera is "
-    "busy.",
-    "wiped_with_one_copy": "{clips} clips with fewer than two copies elsewhere: {done}.",
+    "busy or has no power.",
+    "wiped_with_one_copy": "{told}.",
     "clock_not_set": "{camera}'s clock is not set. It may look as if it records and not do so.",
     "clocks_drift_apart": "{one} and {other} are {seconds} s apart by the end. Set both, and film "
     "one clock with both.",

@@ -21,6 +21,7 @@ CAUSE_WORDS: dict[Cause, str] = {
     Cause.CARD_SWAP: "card swap",
     Cause.BOOT: "starting up",
     Cause.NO_HAND: "waits for a hand",
+    Cause.NO_START: "no one starts it",
 }
 
 

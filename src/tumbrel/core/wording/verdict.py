@@ -7,9 +7,9 @@ from datetime import datetime
 
 from ..document import PlanDocument
 from ..rehearsal.causes import Cause
-from ..rehearsal.result import FirstToGiveOut, LeastLeft, Minutes
+from ..rehearsal.result import Caught, FirstToGiveOut, LeastLeft, Minutes, MomentsWhole
 from .gaps import CAUSE_WORDS
-from .units import clock, hours, per_cent
+from .units import clock, hours, kept_of, number_of, opening, per_cent
 
 NUMBERS = ("No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine")
 
@@ -24,6 +24,9 @@ class Told:
     first: FirstToGiveOut | None
     least_left: LeastLeft | None
     start_utc: datetime
+    moments: tuple[MomentsWhole, ...] = ()
+    missed: tuple[Caught, ...] = ()
+    stops: tuple[str, ...] = ()
 
 
 def verdict_words(told: Told) -> tuple[str, str]:
@@ -33,17 +36,44 @@ def verdict_words(told: Told) -> tuple[str, str]:
             "Nothing is asked yet.",
             "Choose a camera on a leg of the board and say how it records.",
         )
+    parts = [
+        *([_first(told, told.first)] if told.first else []),
+        *told.stops[:1],
+        *(_missed(told, one) for one in told.missed[:1]),
+        _least(told),
+        _sum(told),
+        _moments(told),
+    ]
+    return _headline(told), " ".join(filter(None, parts))
+
+
+def _headline(told: Told) -> str:
+    musts = told.broken_musts
+    if musts:
+        number = NUMBERS[musts] if musts < len(NUMBERS) else str(musts)
+        return f"{number} must is broken." if musts == 1 else f"{number} musts are broken."
+    asked = any(one.importance == "must" for one in told.document.plan.assignments)
+    every = "Every must is filmed, " if asked else ""
+    if told.stops:
+        return f"{every or 'It is filmed, '}but not all of it can be trusted."
     if told.first is None:
-        headline = "Everything you asked is filmed."
-        return headline, " ".join(filter(None, [_least(told), _sum(told)]))
-    return _broken(told.broken_musts), f"{_first(told, told.first)} {_sum(told)}"
+        return "Everything you asked is filmed."
+    return f"{every}not all you asked." if asked else "Not all you asked is filmed."
 
 
-def _broken(musts: int) -> str:
-    if musts == 0:
-        return "Every must is filmed, not all you asked."
-    number = NUMBERS[musts] if musts < len(NUMBERS) else str(musts)
-    return f"{number} must is broken." if musts == 1 else f"{number} musts are broken."
+def _missed(told: Told, moment: Caught) -> str:
+    """A must moment that is not expected to be kept."""
+    place = _item(told, moment.item)
+    kept = kept_of(moment.whole, moment.count)
+    return f"{opening(moment.moment)} on {place} is not expected {kept}."
+
+
+def _moments(told: Told) -> str:
+    """How many moments are whole, by importance."""
+    if not told.moments:
+        return ""
+    rows = [f"{number_of(m.whole)} of {m.count} ({m.importance})" for m in told.moments]
+    return f"Moments whole: {', '.join(rows)}."
 
 
 def _first(told: Told, first: FirstToGiveOut) -> str:
@@ -51,7 +81,9 @@ def _first(told: Told, first: FirstToGiveOut) -> str:
     name = _camera(told, first.camera)
     place = _item(told, first.item)
     when = clock(trip, told.start_utc, first.at_ms)
-    why = CAUSE_WORDS[Cause(first.cause)]
+    camera = next(c for c in told.document.kit.cameras if c.id == first.camera)
+    fixed = first.cause == Cause.CARD_FULL and camera.memory.kind == "fixed"
+    why = "memory full" if fixed else CAUSE_WORDS[Cause(first.cause)]
     return f"First to give out: {name}, {why} at {when}, {place}, for {hours(first.minutes)}."
 
 

@@ -4,7 +4,7 @@ import { useRef, useState } from "react";
 import { tellClips } from "../../api/bench";
 import { modeName } from "../../domain/bench";
 import type { BenchRun, Camera, ClipsTold } from "../../domain/types";
-import { clipSizeText, clipText } from "../../domain/units";
+import { clipSizeText, clipText, countText } from "../../domain/units";
 import { DropHere } from "../../ui/DropHere";
 import { droppedFiles } from "./droppedFiles";
 import { readClips } from "./readClips";
@@ -153,7 +153,7 @@ function ClipsFound({ told, camera, onRate, onUse }: FoundProps) {
       </details>
       {told.skipped.length === 0 ? null : (
         <details open>
-          <summary>{told.skipped.length} files skipped</summary>
+          <summary>{countText(told.skipped.length, "file")} skipped</summary>
           <ul className="plain-list">
             {told.skipped.map((one) => (
               <li key={one.name}>

@@ -2,7 +2,13 @@ import { memo, type ReactNode } from "react";
 import { pilesOf, type Unit, unitsAt, worstLoss } from "../../domain/carried";
 import type { Clock } from "../../domain/clock";
 import type { PlanDocument, Rehearsal } from "../../domain/types";
-import { gigabytesText, minutesText, percentText } from "../../domain/units";
+import {
+  countText,
+  expectedText,
+  gigabytesText,
+  minutesText,
+  percentText,
+} from "../../domain/units";
 import { PocketTo } from "./PocketTo";
 import { Sources } from "./Sources";
 
@@ -71,14 +77,14 @@ export const Carried = memo(function Carried({ document, rehearsal, clock, handM
       {rehearsal.largest_loss ? (
         <p className="loss-line">
           Largest single loss: {rehearsal.largest_loss.name},{" "}
-          {minutesText(rehearsal.largest_loss.filmed_ms / 60_000)}, from{" "}
+          {minutesText(rehearsal.largest_loss.filmed_ms / 60_000)} of footage, from{" "}
           {clock.full(Math.min(rehearsal.largest_loss.at_ms, rehearsal.duration_ms))}.
         </p>
       ) : null}
       <p className="loss-line">
-        The whole trip: {minutesText(rehearsal.footage_ms / 60_000)} of footage in {rehearsal.files}{" "}
-        files; looking through takes about {minutesText(rehearsal.looking_through_ms / 60_000)}{" "}
-        (assumed).
+        The whole trip: {minutesText(rehearsal.footage_ms / 60_000)} of footage in{" "}
+        {countText(rehearsal.files, "file")}; looking through takes about{" "}
+        {minutesText(rehearsal.looking_through_ms / 60_000)} (assumed).
       </p>
       <Caught rehearsal={rehearsal} document={document} />
     </section>
@@ -98,7 +104,7 @@ function Caught({ rehearsal, document }: { rehearsal: Rehearsal; document: PlanD
             <b>
               {Math.round(one.caught_s)} of {Math.round(one.of_s)} s
             </b>{" "}
-            {one.moment}, {itemName(one.item)} ({one.whole} of {one.count} whole)
+            {one.moment}, {itemName(one.item)} ({expectedText(one.whole)} of {one.count} whole)
           </li>
         ))}
       </ul>

@@ -9,6 +9,7 @@ import { STRIP_PX } from "../../scale/lanes";
 import { CheckIn, ChoiceIn, NumberIn, TextIn } from "../../ui/fields";
 import { Strip } from "./Strip";
 import type { StripProps } from "./StretchStrip";
+import { countText } from "../../domain/units";
 
 const MOST_WISHES = 60;
 
@@ -213,7 +214,9 @@ function CopyDay({
       plan: withDayCopied(doc.plan, items(source), items(target)).plan,
     }));
     const none = made.left.length === 0 ? "" : ` No like of ${made.left.join(", ")} there.`;
-    setSaid(`${String(made.copied)} stretches copied to day ${to}.${none} Undo takes it back.`);
+    setSaid(
+      `${countText(made.copied, "stretch", "stretches")} copied to day ${to}.${none} Undo takes it back.`,
+    );
   };
   return (
     <fieldset className="together">

@@ -1,5 +1,5 @@
 import { memo } from "react";
-import { withSwap } from "../../domain/edits";
+import { type SwapWhen, withSwap } from "../../domain/edits";
 import type { Camera, Plan, PlanDocument } from "../../domain/types";
 import { ChoiceIn } from "../../ui/fields";
 
@@ -11,6 +11,10 @@ interface Props {
   editPlan: (change: (old: Plan) => Plan) => void;
 }
 
+const WHEN: { value: SwapWhen; name: string }[] = [
+  { value: "arrival", name: "on arrival" },
+  { value: "leaving", name: "just before leaving" },
+];
 const DECIDE = "";
 const LEAVE = "-";
 
@@ -37,6 +41,17 @@ export const SwapHere = memo(function SwapHere({ camera, item, plan, document, e
         }}
         width="100%"
       />
+      {swap?.battery == null ? null : (
+        <ChoiceIn
+          label="When"
+          value={swap.when}
+          choices={WHEN}
+          onCommit={(when) => {
+            editPlan((old) => withSwap(old, camera.id, item, swap.battery, when));
+          }}
+          width="100%"
+        />
+      )}
     </div>
   );
 });

@@ -167,7 +167,7 @@ function Findings({
                 {finding.text} <span className="leads">{where[findingPlace(finding.path)]}</span>
               </span>
             </button>
-            {cures(targetOf(finding), finding.text)}
+            {finding.curable ? cures(targetOf(finding), finding.text) : null}
           </li>
         ))}
       </ul>

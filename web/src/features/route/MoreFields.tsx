@@ -1,6 +1,6 @@
 import { typedOver } from "../../domain/routeEdits";
 import { Button } from "@mui/material";
-import type { Item, Leg, Stop, TripMoment } from "../../domain/types";
+import { IMPORTANCES, type Item, type Leg, type Stop, type TripMoment } from "../../domain/types";
 import { CheckIn, ChoiceIn, NameIn, NumberIn, PercentIn } from "../../ui/fields";
 
 interface Props {
@@ -9,7 +9,6 @@ interface Props {
   put: (next: Item) => void;
 }
 
-const IMPORTANCES = ["must", "want", "nice"] as const;
 const FRESH: TripMoment = {
   name: "something worth having",
   count: 2,

@@ -6,7 +6,7 @@ import { localOf } from "../../domain/clock";
 import { localField } from "../../domain/routeEdits";
 import { type Going, GOINGS } from "../../domain/track";
 import type { RouteTold, TrackLaid, TrackRead, Trip } from "../../domain/types";
-import { kilometresText, minutesText } from "../../domain/units";
+import { countText, kilometresText, minutesText } from "../../domain/units";
 import { DropHere } from "../../ui/DropHere";
 import { FileIn } from "../../ui/FileIn";
 import { ChoiceIn, PercentIn } from "../../ui/fields";
@@ -115,7 +115,7 @@ export function TrackIn({ id, trip, asked, settled, ...on }: Props) {
             <Button onClick={() => done(() => on.onInstead(laying.data.laid))}>
               {asked === 0
                 ? "Put them in place of the others"
-                : `Put them in place of the others, and of what is asked on ${String(asked)} stretches`}
+                : `Put them in place of the others, and of what is asked on ${countText(asked, "stretch", "stretches")}`}
             </Button>
           </div>
         </>

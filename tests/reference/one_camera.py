@@ -1,11 +1,11 @@
-"""Plans made from a seed, each a mix of features, for the engine and the integrator."""
+"""One camera in every pattern, in cold or heat, on its battery or a vehicle's socket."""
 
 from __future__ import annotations
 
 import random
 from typing import Any
 
-from tests.build import asks, battery, camera, card, leg, mode, raw, set_up, stop, takes
+from tests.build import asks, battery, camera, leg, mode, raw, set_up, stop, takes
 
 Doc = dict[str, Any]
 
@@ -112,11 +112,4 @@ def one_camera(seed: int) -> Doc:
         {"id": name, "name": name, "warmth": warmth}
         for name, warmth in (("in", "inside"), ("out", "outer"), ("sack", "bag"))
     ]
-    return document
-
-
-def only_card(document: Doc, gb: int) -> Doc:
-    """The same with a card in a slot instead of fixed memory."""
-    document["kit"]["cameras"][0]["memory"] = {"kind": "slot", "largest_gb": 1024}
-    document["kit"]["cards"] = [card(gb=gb)]
     return document

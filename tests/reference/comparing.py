@@ -1,0 +1,124 @@
+"""The first engine beside the second: gaps, film and bytes within 2 s, charge within 0.2 %."""
+
+from __future__ import annotations
+
+import json
+from dataclasses import dataclass
+from itertools import pairwise
+from typing import Any
+
+from tests.reference.second import World, march
+from tests.reference.second.camera import Cam
+from tumbrel.core.document import PlanDocument
+from tumbrel.core.rehearsal.played import Played, play
+
+EVENT_S = 2.0
+CHARGE = 0.002
+HAIR = 0.0005
+Doc = dict[str, Any]
+Spans = list[tuple[float, float]]
+
+
+@dataclass
+class Compared:
+    """Both, and in what they differ."""
+
+    played: Played
+    marched: World
+    differences: list[str]
+
+
+def joined(spans: Spans) -> Spans:
+    """Spans that touch as one; those within the tolerance left out."""
+    whole: Spans = []
+    for start, end in sorted(spans):
+        if whole and start - whole[-1][1] < EVENT_S:
+            whole[-1] = (whole[-1][0], max(end, whole[-1][1]))
+        else:
+            whole.append((start, end))
+    return [one for one in whole if one[1] - one[0] > EVENT_S]
+
+
+def apart(one: Spans, other: Spans) -> float:
+    """Seconds that lie in one and not in the other, or the other way."""
+    edges = sorted({edge for span in (*one, *other) for edge in span})
+    total = 0.0
+    for start, end in pairwise(edges):
+        middle = (start + end) / 2
+        inside = [any(a <= middle < b for a, b in spans) for spans in (one, other)]
+        total += (end - start) * (inside[0] != inside[1])
+    return total
+
+
+def shifted(document: Doc) -> Doc:
+    """The same with charges a hair lower, and air a hair warmer."""
+    other: Doc = json.loads(json.dumps(document))
+    for unit in (*other["kit"]["batteries"], *other["kit"].get("sources", [])):
+        if "mah" in unit or "family" in unit:
+            unit["charge"] = unit.get("charge", 1.0) * (1 - HAIR)
+    for item in other["trip"]["items"]:
+        for end in ("temp_start_c", "temp_end_c"):
+            item[end] += 20 * HAIR
+    return other
+
+
+def tells_little(document: Doc) -> bool:
+    """Whether the second engine itself moves by more than the tolerance for a hair's difference."""
+    one, other = march(document), march(shifted(document))
+    return any(
+        apart(_missing(a), _missing(b)) > EVENT_S * (1 + len(_missing(a)))
+        for a, b in zip(one.cams, other.cams, strict=True)
+    )
+
+
+def _missing(cam: Cam) -> Spans:
+    return joined([(start, end) for start, end, _ in cam.missing])
+
+
+def _copies(played: Played, marched: World) -> list[str]:
+    """How many clips landed on each drive, how many were wiped, and what memories hold."""
+    told = []
+    for drive in played.hands.copying.room:
+        landed = sum(one.drive == drive for one in played.hands.copying.landed)
+        other = sum(drive in clip.copies for cam in marched.cams for clip in cam.clips)
+        if landed != other:
+            told.append(f"{drive} got {landed} and {other} clips")
+    for run, cam in zip(played.cameras, marched.cams, strict=True):
+        used = run.card.used if run.card else 0
+        turns = 2 + len(run.kept) + len(run.gaps)
+        if cam.memory and abs(used - cam.memory.used) > 16e6 * EVENT_S * turns:
+            told.append(f"{run.camera.id} holds {used} and {cam.memory.used} B")
+    return told
+
+
+def compare(document: Doc) -> Compared:
+    """Rehearse a document with both engines."""
+    played, marched = play(PlanDocument.model_validate(document)), march(document)
+    told: list[str] = []
+    for run, cam in zip(played.cameras, marched.cams, strict=True):
+        name = run.camera.id
+        gaps = joined([(g.start_ms / 1000, g.end_ms / 1000) for g in run.gaps])
+        missing = _missing(cam)
+        turns = 1 + len(gaps) + len(run.kept)
+        if apart(gaps, missing) > EVENT_S * turns:
+            told.append(f"{name} gaps {gaps} and {missing}")
+        filmed = sum(s.end_ms - s.start_ms for s in run.filmed) / 1000
+        if abs(filmed - cam.filmed_s) > EVENT_S * turns:
+            told.append(f"{name} filmed {filmed} and {cam.filmed_s}")
+        if abs(run.written - cam.written) > 16e6 * EVENT_S * turns:
+            told.append(f"{name} wrote {run.written} and {cam.written}")
+        if abs(run.used_wh - cam.used_wh) > CHARGE * run.used_wh + 0.01:
+            told.append(f"{name} used {run.used_wh} and {cam.used_wh}")
+        if abs(run.body_c - cam.body_c) > 0.3:
+            told.append(f"{name} body {run.body_c} and {cam.body_c}")
+    for cell, other in zip(played.cells, marched.cells, strict=True):
+        if abs(cell.charge - other.charge) > CHARGE * 2:
+            told.append(f"{cell.id} charge {cell.charge:.4f} and {other.charge:.4f}")
+        if abs(cell.cell_c - other.cell_c) > 0.4:
+            told.append(f"{cell.id} at {cell.cell_c:.2f} and {other.cell_c:.2f}")
+    told += _copies(played, marched)
+    for bank in played.grid.banks:
+        store = next(s for s in marched.stores if s.doc["id"] == bank.id)
+        if abs(bank.charge - store.charge) > CHARGE:
+            told.append(f"{bank.id} charge {bank.charge:.4f} and {store.charge:.4f}")
+    return Compared(played, marched, told)

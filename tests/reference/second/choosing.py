@@ -1,0 +1,199 @@
+"""Which battery or card goes in, and whether it is worth the hand (E8.3)."""
+
+from __future__ import annotations
+
+from math import exp
+from typing import TYPE_CHECKING, Any
+
+from .physics import CELL_LAG_S, REVIVAL, Cell, hidden
+from .tasks import Task
+
+if TYPE_CHECKING:
+    from .camera import Cam
+    from .hands import Hands
+
+Doc = dict[str, Any]
+CARD_S = 25
+MARGIN = 1.15
+RANK = {"must": 0, "want": 1, "nice": 2}
+
+
+class Choosing:
+    """Weighs what hands might put in."""
+
+    def __init__(self, hands: Hands) -> None:
+        self.hands, self.world = hands, hands.world
+
+    def rank(self, cam: Cam, at_s: int) -> tuple[float, float]:
+        """Importance of what is asked next, and hours until it gives out."""
+        rank, last = 3, None
+        for second in range(at_s, self.hands.horizon(at_s)):
+            if cam.asked.asked[second]:
+                job = cam.asked.job(second) or {}
+                rank, last = min(rank, RANK[job.get("importance", "want")]), second
+        if last is None:
+            return 3, 0.0
+        watts = self._mean_w(cam, last)
+        held = max(0.0, cam.cell.charge - cam.cell.line(watts)) * cam.cell.wh if cam.cell else 0.0
+        by_card = (cam.memory.room - cam.memory.used) / cam.rate(last) / 3600 if cam.memory else 0.0
+        return rank, min(0.0 if cam.dead else held / watts, by_card)
+
+    def _mean_w(self, cam: Cam, second: int) -> float:
+        return self._mean(cam, cam.asked.pattern(second), cam.watts(second), second)
+
+    def swap(self, cam: Cam, at_s: int) -> Task | None:
+        """What the plan names, else what falls short of what is asked (E8.3)."""
+        hands = self.hands
+        item = self.world.item(at_s)["id"]
+        end_s = at_s + hands.seconds(cam, at_s)
+        key = (cam.doc["id"], item)
+        if not cam.doc.get("battery_comes_out", True):
+            return None
+        if key in hands.manual:
+            wanted = hands.manual[key]
+            if wanted is None:
+                return None
+            cell = next(c for c in self.world.cells if c.name == wanted)
+            if cell.inside is None and key not in hands.swapped and end_s <= hands.until(at_s):
+                return Task("swap", cam, end_s, cell)
+            return None
+        horizon = hands.horizon(at_s)
+        need, asked_s = self._need(cam, at_s, horizon)
+        if not asked_s:
+            return None
+        mean_w = need * 3600 / asked_s
+        line = cam.cell.line(mean_w) if cam.cell else 0.0
+        least = line + REVIVAL if cam.dead else line
+        flat = cam.cell is None or cam.cell.charge <= least
+        old = 0.0 if flat else self._reach(cam, cam.cell, at_s, horizon)
+        if not flat and (hands.policy == "run_flat" or old >= need * MARGIN):
+            return None
+        if not flat and not hands.settling and at_s + old * 3600 / mean_w < hands.last_s(at_s):
+            return None  # the same hands serve when it is empty
+        spares = [c for c in self.world.cells if c.family == cam.doc["battery_family"]]
+        spares = [c for c in spares if c.inside is None and not self._promised(c, at_s)]
+        reaches = [(c, self._reach(cam, c, at_s, horizon)) for c in spares]
+        enough = [c for c, reach in reaches if reach >= need * MARGIN]
+        if enough:
+            best = min(enough, key=lambda c: c.charge)
+        else:
+            best = max(reaches, key=lambda pair: pair[1], default=(None, 0.0))[0]
+            if best is None:
+                return None
+        last = hands.last_s(at_s)
+        if not flat and cam.cell and best.charge * best.wh <= cam.cell.charge * cam.cell.wh:
+            idle = not any(cam.asked.asked[at_s : last + cam.boot_s])
+            if at_s < last and idle and cam.state == "off":
+                return None  # only warmer: it stays warm until the last chance
+        new = next(reach for c, reach in reaches if c is best)
+        cost = sum(cam.asked.asked[at_s:end_s])
+        if cost:
+            cost += cam.boot_s
+        if cam.set_up(at_s).get("hot_swap"):
+            cost = 0
+        gain = (min(need, new) - min(need, old)) * 3600 / mean_w
+        return Task("swap", cam, end_s, best) if gain > cost else None
+
+    def _promised(self, cell: Cell, at_s: int) -> bool:
+        """Whether the plan names it for a swap within a day."""
+        for (who, item), name in self.hands.manual.items():
+            if (who, item) in self.hands.swapped:
+                continue
+            start = self.world.starts[[i["id"] for i in self.world.items].index(item)]
+            here = self.world.item(at_s)["id"] == item
+            if name == cell.name and (here or at_s <= start <= at_s + 86_400):
+                return True
+        return False
+
+    def _need(self, cam: Cam, at_s: int, horizon: int) -> tuple[float, int]:
+        """Watt-hours asked of the cell until then, and seconds asked."""
+        joules, seconds, standby = 0.0, 0, cam.doc.get("standby_w", 0.5)
+        waits = cam.plan.get("between") == "standby"
+        resting = 0
+        for second in range(at_s, horizon):
+            if not cam.asked.asked[second]:
+                resting += 1
+                continue
+            if waits and seconds:
+                joules += standby * resting
+            resting = 0
+            pattern, watts = cam.asked.pattern(second), cam.watts(second)
+            seconds += 1
+            begins = cam.asked.begins(second) and not (second == at_s and cam.state == "on")
+            if begins and not waits:
+                joules += watts * cam.boot_s
+            joules += self._mean(cam, pattern, watts, second)
+        return joules / 3600, seconds
+
+    def _mean(self, cam: Cam, pattern: Doc, watts: float, second: int) -> float:
+        if pattern["kind"] == "interval" and pattern["every_s"] > cam.boot_s + 2:
+            return watts * (cam.boot_s + 1) / float(pattern["every_s"])
+        waits = pattern["kind"] == "armed" and not pattern.get("pre_record_s")
+        if waits and not cam.asked.clip[second]:
+            return float(cam.doc.get("standby_w", 0.5))
+        return watts
+
+    def _reach(self, cam: Cam, cell: Cell | None, at_s: int, horizon: int) -> float:
+        """Watt-hours that a cell gives over what is asked, by the coldest that it will be there."""
+        if cell is None:
+            return 0.0
+        worst, body, cell_c = 0.0, cam.body_c, cell.cell_c
+        for second in range(at_s, horizon):
+            asks = cam.asked.asked[second]
+            watts = cam.watts(second) if asks else 0.0
+            rise = self._mean_rise(cam, second) if asks else 0.0
+            if not asks and cam.plan.get("between") == "standby":
+                rise = cam.k_per_w * cam.doc.get("standby_w", 0.5)
+            level, lag = cam.level(second, rise)
+            cell_c += (body - cell_c) * (1 - exp(-1 / CELL_LAG_S))
+            body += (level - body) * (1 - exp(-1 / lag))
+            if asks:
+                worst = max(worst, hidden(cell_c, watts / cell.wh, cell.k))
+        return max(0.0, cell.wh * (cell.charge - worst))
+
+    def _mean_rise(self, cam: Cam, second: int) -> float:
+        """Rise at the mean draw of a pattern."""
+        watts = cam.watts(second)
+        whole = float(cam.asked.mode(second).get("rise_k", cam.k_per_w * watts))
+        pattern, number = cam.asked.pattern(second), cam.asked.where[second]
+        if pattern["kind"] == "interval" and pattern["every_s"] > cam.boot_s + 2:
+            return whole * (cam.boot_s + 1) / float(pattern["every_s"])
+        if pattern["kind"] == "armed" and not pattern.get("pre_record_s"):
+            start_s = self.world.starts[number]
+            length_s = self.world.items[number]["duration_s"]
+            share = sum(cam.asked.clip[start_s : start_s + length_s]) / length_s
+            waits = cam.k_per_w * float(cam.doc.get("standby_w", 0.5))
+            return whole * share + waits * (1 - share)
+        return whole
+
+    def card(self, cam: Cam, at_s: int) -> Task | None:
+        """The card with least room that suffices, else the one with most (E8.3)."""
+        if cam.doc["memory"]["kind"] == "fixed":
+            return None
+        horizon = self.hands.horizon(at_s)
+        need = 0.0
+        for second in range(at_s, horizon):
+            pattern = cam.asked.pattern(second)
+            if not cam.asked.asked[second]:
+                continue
+            if pattern["kind"] == "interval":
+                need += pattern["frame_mb"] * 1e6 / pattern["every_s"]
+            elif pattern["kind"] == "loop":
+                need = max(need, float(cam.rate(second) * pattern["length_s"]))
+            elif pattern["kind"] != "armed" or cam.asked.clip[second]:
+                need += cam.rate(second)
+        free = cam.memory.room - cam.memory.used if cam.memory else 0.0
+        full = "card_full" in cam.causes or free < 1
+        if not need or (free >= need * MARGIN) or (self.hands.policy == "run_flat" and not full):
+            return None
+        rate = cam.rate(min(horizon, self.world.end_s) - 1)
+        if not full and not self.hands.settling and at_s + free / rate < self.hands.last_s(at_s):
+            return None  # the same hands serve when it is full
+        cards = [m for m in self.world.memories if m.inside is None]
+        enough = [m for m in cards if m.room - m.used >= need * MARGIN]
+        best = min(enough, key=lambda m: m.room - m.used, default=None) or max(
+            cards, key=lambda m: m.room - m.used, default=None
+        )
+        if best is None or best.room - best.used <= free:
+            return None
+        return Task("card", cam, at_s + CARD_S, card=best)

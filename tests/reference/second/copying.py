@@ -1,0 +1,100 @@
+"""Footage copied at stops: the cable in, the files that land, and what is wiped (E6.5)."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import TYPE_CHECKING, Any
+
+from .tasks import PLUG_S, Task
+
+if TYPE_CHECKING:
+    from .camera import Cam, Clip
+    from .hands import Hands
+
+Doc = dict[str, Any]
+
+
+@dataclass
+class Job:
+    """A copy that runs: which clips land when."""
+
+    number: int
+    cam: Cam
+    drive: str
+    lands: list[tuple[Clip, float]]
+    end_s: float
+
+
+class Copying:
+    """What the plan copies, and the copies that run."""
+
+    def __init__(self, hands: Hands) -> None:
+        self.hands, self.world = hands, hands.world
+        self.copies: list[Doc] = self.world.document["plan"].get("copies", [])
+        self.begun: set[int] = set()
+        self.jobs: list[Job] = []
+        drives = self.world.document["kit"].get("drives", [])
+        self.room = {d["id"]: d["free_gb"] * 1e9 for d in drives}
+
+    def tasks(self, at_s: int) -> list[tuple[tuple[float, ...], Task]]:
+        """Cables to take off, and to put in, in the order of the plan."""
+        found: list[tuple[tuple[float, ...], Task]] = []
+        for job in self.jobs:
+            if job.end_s <= at_s:
+                end = Task("copy_end", job.cam, at_s + PLUG_S, copy=job.number)
+                found.append(((10, 0.0, job.number), end))
+        here = self.world.item(at_s)["id"]
+        for number, copy in enumerate(self.copies):
+            cam = next(c for c in self.world.cams if c.doc["id"] == copy["camera"])
+            asked = cam.asked.asked[at_s] or cam.busy
+            power = cam.cell is not None and cam.cell.charge > cam.cell.line(0.0) and not cam.dead
+            if copy["item"] != here or number in self.begun or asked or cam.state != "off":
+                continue
+            if (power or cam.feed_w > 0) and at_s + 2 * PLUG_S < self.hands.until(at_s):
+                begin = Task("copy", cam, at_s + PLUG_S, copy=number)
+                found.append(((11, 0.0, number), begin))
+        return found
+
+    def cable(self, task: Task, at_s: int) -> None:
+        """A cable is off, or in: then it is told which clips will land when."""
+        cam, copy = task.cam, self.copies[task.copy]
+        if task.kind == "copy_end":
+            job = next(job for job in self.jobs if job.number == task.copy)
+            self.jobs.remove(job)
+            self._landed(job, copy)
+            cam.state = "off"
+            self.hands.begin(cam, at_s)
+            return
+        kit = self.world.document["kit"]
+        drive = next(d for d in kit["drives"] if d["id"] == copy["drive"])
+        memory = cam.doc["memory"]
+        if memory["kind"] == "fixed":
+            read = memory.get("read_mb_s", memory.get("speed_mb_s", 90.0))
+        else:
+            name = cam.memory.name if cam.memory else ""
+            read = next(c for c in kit["cards"] if c["id"] == name).get("read_mb_s", 60.0)
+        rate = min(read, drive.get("link_mb_s", 30.0), drive.get("write_mb_s", 60.0)) * 1e6
+        lands, now, room = [], float(at_s), self.room[drive["id"]]
+        for clip in cam.clips:
+            if clip.gone or clip.memory is not cam.memory or drive["id"] in clip.copies:
+                continue
+            if clip.size > room:
+                break
+            room -= clip.size
+            now += clip.size / rate
+            lands.append((clip, now))
+        end_s = min(self.hands.until(at_s) - PLUG_S, lands[-1][1] if lands else at_s)
+        self.jobs.append(Job(task.copy, cam, drive["id"], lands, end_s))
+        cam.state = "copying"
+
+    def _landed(self, job: Job, copy: Doc) -> None:
+        """Whole files count; then what has copies enough may be wiped (E6.5)."""
+        for clip, at_s in job.lands:
+            if at_s <= job.end_s + 1e-6:
+                clip.copies.add(job.drive)
+                self.room[job.drive] -= clip.size
+        for clip in job.cam.clips:
+            least = {"no": 99, "with_two_copies": 2, "anyway": 1}[copy.get("wipe", "no")]
+            if clip.memory is job.cam.memory and not clip.gone and len(clip.copies) >= least:
+                clip.gone = True
+                clip.memory.used -= clip.size

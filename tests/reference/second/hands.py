@@ -1,0 +1,282 @@
+"""One pair of hands: who can start what, and what is swapped, plugged and brought back when."""
+
+from __future__ import annotations
+
+from math import ceil
+from typing import TYPE_CHECKING, Any
+
+from .choosing import Choosing
+from .copying import Copying
+from .physics import Store
+from .tasks import PLUG_S, RESTART_S, Task
+
+if TYPE_CHECKING:
+    from .camera import Cam
+    from .world import World
+
+Doc = dict[str, Any]
+CHARGEABLE = 0.95
+
+
+class Hands:
+    """The person of the trip."""
+
+    def __init__(self, world: World) -> None:
+        self.world = world
+        self.free: list[bool] = []
+        self.press: list[bool] = []
+        self.awake: list[bool] = []
+        for item in world.items:
+            for second in range(item["duration_s"]):
+                asleep = item.get("asleep") or {"start_s": 0, "duration_s": 0}
+                sleeps = asleep["start_s"] <= second < asleep["start_s"] + asleep["duration_s"]
+                hands = "free" if item["kind"] == "stop" else item.get("hands", "stops")
+                self.awake.append(not sleeps)
+                self.free.append(hands == "free" and not sleeps)
+                self.press.append(hands != "never" and not sleeps)
+        self.free.append(False)
+        self.ends = [0] * len(self.free)
+        for second in reversed(range(len(self.free))):
+            goes_on = self.free[second] and second + 1 < len(self.free)
+            self.ends[second] = self.ends[second + 1] if goes_on else second
+        self.policy = world.document["plan"].get("swap_policy", "early")
+        self.charging = world.document["plan"].get("charging", "auto")
+        self.manual: dict[tuple[str, str], str | None] = {
+            (s["camera"], s["item"]): s.get("battery")
+            for s in world.document["plan"].get("swaps", [])
+        }
+        self.swapped: set[tuple[str, str]] = set()
+        self.task: Task | None = None
+        self.done: list[tuple[str, str, int]] = []
+        self.queue = False
+        self.settling = False
+        self.choosing = Choosing(self)
+        self.copying = Copying(self)
+        self.last: dict[int, int] = {}
+
+    # -- who starts ------------------------------------------------------------------
+
+    def pressed(self, cam: Cam, at_s: int) -> bool:
+        """Whether a press, or a word, reaches a camera now."""
+        return self.press[at_s] or (bool(cam.doc.get("answers_to")) and self.awake[at_s])
+
+    def starts(self, cam: Cam, at_s: int) -> bool:
+        """Whether somebody or something starts a camera that is asked and off."""
+        if "clip_limit" in cam.causes:
+            return False  # the longest clip is over, and it does not go on by itself (E6.4)
+        if cam.alone or self._power_is_back(cam, at_s):
+            return True
+        fresh = cam.asked.begins(at_s) or (cam.asked.parted(at_s) and "no_start" in cam.causes)
+        before = at_s == 0 or self.press[at_s - 1]
+        return not cam.wants_hand and fresh and (self.pressed(cam, at_s) or before)
+
+    def _power_is_back(self, cam: Cam, at_s: int) -> bool:
+        covered = cam.feed_w * 0.95 >= cam.watts(at_s)
+        return covered and ("no_power" in cam.causes or cam.dead)
+
+    # -- looking ---------------------------------------------------------------------
+
+    def finish(self, at_s: int) -> None:
+        """What ends now."""
+        if self.task is None or self.task.end_s > at_s:
+            return
+        task, self.task = self.task, None
+        cam = task.cam
+        self.done.append((task.kind, cam.doc["id"], at_s))
+        cam.busy, self.queue = False, True
+        if task.kind == "swap" and task.cell:
+            if cam.cell:
+                cam.cell.inside = None
+            cam.cell, task.cell.inside = task.cell, cam.number
+            cam.dead = False
+        if task.kind == "card" and task.card:
+            cam.memory, task.card.inside = task.card, cam.number
+        if task.kind == "plug":
+            cam.plugged = task.store
+            return
+        if task.kind in ("copy", "copy_end"):
+            self.copying.cable(task, at_s)
+            return
+        if task.kind == "wake" and task.store:
+            task.store.awake, task.store.idle_s = True, 0.0
+            return
+        cam.wants_hand = False
+        cam.causes = []
+        self.begin(cam, at_s)
+
+    def begin(self, cam: Cam, at_s: int) -> None:
+        """After a hand was on it: on, if it is asked."""
+        if cam.asked.asked[at_s] and cam.state in ("off", "standby"):
+            if cam.can_go_on(at_s):
+                cam.start(at_s)
+            else:
+                cam.wants_hand = not cam.alone
+                self.queue = True
+
+    def look(self, at_s: int) -> bool:
+        """At an instant of decision, begin the work that comes first."""
+        self._unplug(at_s)
+        if self.task or not self.free[at_s]:
+            self.world.stirred = self.world.stirred and not self.free[at_s]
+            return False
+        number, second = self.world.rows[at_s]
+        begins = at_s == 0 or not self.free[at_s - 1]
+        here = self.world.items[number]["id"]
+        word = {item for _, item in self.manual} | {copy["item"] for copy in self.copying.copies}
+        first = (second == 0 and here in word) or any(
+            job.end_s <= at_s for job in self.copying.jobs
+        )
+        if not (begins or first or self.queue or self.world.stirred or at_s == self.last_s(at_s)):
+            return False
+        if begins or at_s >= self.last_s(at_s):
+            self.settling = True
+        elif not self.queue:
+            self.settling = False
+        self.queue = self.world.stirred = False
+        tasks = sorted(self._tasks(at_s), key=lambda found: found[0])
+        for _, task in tasks:
+            if task.end_s <= self.until(at_s):
+                self._take_up(task, at_s)
+                return True
+        return False
+
+    def until(self, at_s: int) -> int:
+        """End of the present interval of free hands."""
+        return self.ends[at_s]
+
+    def horizon(self, at_s: int) -> int:
+        """Start of the next interval of free hands, else the trip's end."""
+        at_s = self.until(at_s)
+        while at_s < self.world.end_s and not self.free[at_s]:
+            at_s += 1
+        return at_s
+
+    def last_s(self, at_s: int) -> int:
+        """The end of free hands less the swaps still due, as they take then."""
+        end_s = self.until(at_s)
+        if end_s in self.last:
+            return self.last[end_s]
+        gloved = self.world.item(end_s - 1).get("gloves")
+        wanted = sum(
+            self.seconds(cam, min(end_s, self.world.end_s - 1), gloved=gloved)
+            for cam in self.world.cams
+            if cam.doc.get("battery_comes_out", True)
+        )
+        start_s = end_s
+        while start_s and self.free[start_s - 1]:
+            start_s -= 1
+        self.last[end_s] = max(start_s, end_s - wanted)
+        return self.last[end_s]
+
+    def seconds(self, cam: Cam, at_s: int, *, gloved: bool | None = None) -> int:
+        """How long a swap takes, bare or gloved."""
+        set_up = cam.set_up(at_s)
+        if gloved is None:
+            gloved = self.world.item(at_s).get("gloves", False)
+        takes = set_up.get("swap_gloved_s", 60) if gloved else set_up.get("swap_s", 30)
+        return ceil(takes + set_up.get("door_blocked_s", 0))
+
+    def _take_up(self, task: Task, at_s: int) -> None:
+        cam = task.cam
+        self.task = task
+        if task.kind == "swap":
+            self.swapped.add((cam.doc["id"], self.world.item(at_s)["id"]))
+        if task.kind == "plug":
+            if task.store and task.store.is_bank:
+                task.store.awake, task.store.idle_s = True, 0.0
+            return
+        if task.kind in ("restart", "wake", "copy", "copy_end"):
+            self.copying.begun |= {task.copy}
+            return
+        hot_swap = cam.set_up(at_s).get("hot_swap", False) and task.kind == "swap"
+        if not hot_swap:
+            cam.stop()
+            cam.busy = True
+            cam.causes = ["swap"]
+        if task.kind == "card" and cam.memory:
+            cam.memory.inside = None
+
+    # -- what there is to do ---------------------------------------------------------
+
+    def _tasks(self, at_s: int) -> list[tuple[tuple[float, ...], Task]]:
+        found = []
+        for cam in self.world.cams:
+            rank, left = self.choosing.rank(cam, at_s)
+            key = (rank, left, cam.number)
+            swap = self.choosing.swap(cam, at_s)
+            if swap:
+                by_word = (cam.doc["id"], self.world.item(at_s)["id"]) in self.manual
+                found.append(((0.0, 0.0, cam.number) if by_word else key, swap))
+            elif self._restarts(cam, at_s):
+                found.append((key, Task("restart", cam, at_s + RESTART_S)))
+            card = self.choosing.card(cam, at_s)
+            if card:
+                found.append(((*key, 1), card))
+            if self._wakes(cam, at_s):
+                wake = Task("wake", cam, at_s + PLUG_S, store=cam.store)
+                found.append(((8, 0.0, cam.number), wake))
+            store = self._plug(cam, at_s)
+            if store:
+                charge = cam.cell.charge if cam.cell else 1.0
+                found.append(
+                    ((9, charge, cam.number), Task("plug", cam, at_s + PLUG_S, store=store))
+                )
+        return found + self.copying.tasks(at_s)
+
+    def _restarts(self, cam: Cam, at_s: int) -> bool:
+        if cam.state != "off" or cam.busy or not cam.asked.asked[at_s] or cam.alone:
+            return False
+        kept = list(cam.causes)
+        possible = cam.can_go_on(at_s)
+        cam.causes = kept
+        return possible
+
+    def _wakes(self, cam: Cam, at_s: int) -> bool:
+        """Whether its bank has switched itself off, and would give what it wants now."""
+        store = cam.store
+        if store is None or not store.is_bank or store.awake or store.dead:
+            return False
+        cell = cam.cell if cam.power(at_s) == "outside" else None
+        takes = cell is not None and cell.charge < 0.99 and not (cell.refuses() or cam.pause)
+        return cam.power(at_s) != "battery" and (cam.asked.asked[at_s] or takes)
+
+    # -- plugging --------------------------------------------------------------------
+
+    def _plug(self, cam: Cam, at_s: int) -> Store | None:
+        able = cam.doc.get("charges_in_w") and cam.cell and cam.plugged is None
+        if self.charging == "never" or not able or cam.busy:
+            return None
+        assert cam.cell is not None
+        ahead = range(at_s, min(self.world.end_s, at_s + PLUG_S + cam.boot_s + 1))
+        if cam.cell.charge >= CHARGEABLE or any(cam.asked.asked[s] for s in ahead):
+            return None
+        number, second = self.world.rows[at_s]
+        item = self.world.items[number]
+        order = {"mains": 0, "vehicle": 1, "bank": 2}
+        for store in sorted(self.world.stores, key=lambda s: order[s.doc["kind"]]):
+            taken = sum(c.plugged is store for c in self.world.cams)
+            kept = sum(
+                c.store is store and c is not cam and c.plugged is not store
+                for c in self.world.cams
+            )
+            alive = store.live(item, second) > 0
+            if store.is_bank:
+                alive = not store.dead and store.charge > store.floor() + 0.02
+            if alive and taken + kept < len(store.doc["ports"]):
+                return store
+        return None
+
+    def _unplug(self, at_s: int) -> None:
+        """Off when it is wanted, when its power has gone, when the stop is left."""
+        number, second = self.world.rows[at_s]
+        item = self.world.items[number]
+        left = at_s > 0 and self.free[at_s - 1] and not self.free[at_s] and second == 0
+        for cam in self.world.cams:
+            store = cam.plugged
+            if store is None:
+                continue
+            ahead = range(at_s, min(self.world.end_s, at_s + cam.boot_s) + 1)
+            gone = not store.is_bank and store.live(item, second) <= 0
+            if left or gone or any(cam.asked.asked[s] for s in ahead):
+                cam.plugged = None
+                self.world.stir()

@@ -11,6 +11,7 @@ import { Conflicts } from "./Conflicts";
 import { ThemeContext } from "./themeContext";
 import { ThemeToggle } from "./ThemeToggle";
 import { LAST_TRIP, TripContext } from "./TripContext";
+import { useFollowKit } from "./useFollowKit";
 
 const PLACES = [
   { to: "kit", name: "Kit" },
@@ -45,6 +46,7 @@ function TripShell({ id }: { id: number }) {
   const onEdit = useCallback((edited: TripState) => push(documentOf(edited)), [push]);
   const kept = useKeptTrip(id, { onEdit, before: rehearsed });
   const { state } = kept;
+  useFollowKit(id, state?.kit_id);
   const here = useMemo(() => ({ id, kept, rehearsing }), [id, kept, rehearsing]);
   const known = state !== undefined;
   const { settled } = kept;

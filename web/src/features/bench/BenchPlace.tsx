@@ -2,11 +2,11 @@ import { Button } from "@mui/material";
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { tellBench, useKeptBench } from "../../api/bench";
+import { useKeptKit } from "../../api/keptTrip";
 import { usePumped } from "../../api/usePumped";
 import { Conflicts } from "../../app/Conflicts";
 import { useTripHere } from "../../app/TripContext";
 import { useStepCommands } from "../../app/useStepCommands";
-import { useTripKit } from "../../app/useTripKit";
 import { onBench, testMinutes } from "../../domain/bench";
 import type { BenchRun, Kit, Notebook, OnBench, Plan, Trip } from "../../domain/types";
 import { Pick } from "../../ui/fields";
@@ -30,7 +30,7 @@ export function BenchPlace() {
 
 function BenchOf({ kitId }: { kitId: number }) {
   const { kept: trip } = useTripHere();
-  const keptKit = useTripKit(kitId);
+  const keptKit = useKeptKit(kitId);
   const kept = useKeptBench(kitId);
   const { state, undo, redo } = kept;
   const kit = keptKit.state?.kit;

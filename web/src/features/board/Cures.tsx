@@ -1,6 +1,7 @@
 import { Button } from "@mui/material";
+import { useState } from "react";
 import { cureFigures } from "../../domain/cures";
-import type { Cure, CureTarget, PlanDocument } from "../../domain/types";
+import type { Cure, CureOutcome, CureTarget, PlanDocument } from "../../domain/types";
 import { useCures } from "./useCures";
 
 export interface Curing {
@@ -26,10 +27,12 @@ type CuresProps = Pick<Curing, "document" | "tried" | "onTry" | "onKeep"> & { ta
 export function Cures({ document, tried, onTry, onKeep, target }: CuresProps) {
   const { cures, outcome, error, stop, stopped } = useCures(document, target);
   const searching = outcome === null && error === null && !stopped;
+  const order = useOrder(outcome);
+  const inOrder = order.inOrder?.flatMap((place) => cures[place] ?? []) ?? cures;
   return (
-    <div className="cures" role="group" aria-label="Cures">
+    <div className="cures" role="group" aria-label="Cures" {...order.watched}>
       <ul className="plain-list">
-        {cures.slice(0, SHOWN).map((cure) => (
+        {inOrder.slice(0, SHOWN).map((cure) => (
           <li key={cure.text} className="cure">
             <p>
               {cure.text} <span className="label cure-figures">{cureFigures(cure)}</span>
@@ -70,4 +73,21 @@ export function Cures({ document, tried, onTry, onKeep, target }: CuresProps) {
       {error === null ? null : <p role="alert">{error}</p>}
     </div>
   );
+}
+
+/** The order of worth, once it is known; never while somebody points at the list or is in it. */
+function useOrder(outcome: CureOutcome | null) {
+  const [pointed, setPointed] = useState(false);
+  const [within, setWithin] = useState(false);
+  const [ordered, setOrdered] = useState<CureOutcome | null>(null);
+  if (ordered !== outcome && (outcome === null || !(pointed || within))) setOrdered(outcome);
+  return {
+    inOrder: ordered?.order ?? null,
+    watched: {
+      onPointerEnter: () => setPointed(true),
+      onPointerLeave: () => setPointed(false),
+      onFocus: () => setWithin(true),
+      onBlur: () => setWithin(false),
+    },
+  };
 }

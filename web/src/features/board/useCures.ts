@@ -5,7 +5,7 @@ import type { Cure, CureOutcome, CureTarget, PlanDocument } from "../../domain/t
 interface Found {
   /** The document that the search is about. */
   of: PlanDocument;
-  /** Found so far; in order of worth when the search is through. */
+  /** Found so far, in the order in which they came; the outcome has their order of worth. */
   cures: readonly Cure[];
   outcome: CureOutcome | null;
   error: string | null;
@@ -37,8 +37,7 @@ export function useCures(document: PlanDocument, target: CureTarget): Searched {
       ({ cure, outcome }) =>
         change(({ cures }) => {
           if (cure != null) return { cures: [...cures, cure] };
-          if (outcome == null) return {};
-          return { outcome, cures: outcome.order.flatMap((place) => cures[place] ?? []) };
+          return outcome == null ? {} : { outcome };
         }),
       mine.signal,
     ).catch((problem: unknown) =>

@@ -175,8 +175,12 @@ export function useTrial(shown: Shown): Trials {
     (cure: Cure) => {
       show(null);
       // a cure is of what was rehearsed: an edit made since must not be lost with it
-      if (state === undefined || state.plan !== document.plan) return;
-      if (cure.trip != null || cure.plan != null) edit((doc) => keptCure(doc, cure));
+      const changes = cure.trip != null || cure.plan != null;
+      if (changes && state?.plan !== document.plan) {
+        setError("The plan was changed meanwhile. Nothing was kept; the cures are sought anew.");
+        return;
+      }
+      if (changes) edit((doc) => keptCure(doc, cure));
       if (cure.kit != null) keepKit(cure.kit).catch(fail);
     },
     [document, edit, fail, keepKit, show, state],

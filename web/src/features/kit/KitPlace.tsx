@@ -1,9 +1,9 @@
 import { Button } from "@mui/material";
 import { useState } from "react";
+import { useKeptKit } from "../../api/keptTrip";
 import { Conflicts } from "../../app/Conflicts";
 import { useTripHere } from "../../app/TripContext";
 import { useStepCommands } from "../../app/useStepCommands";
-import { useTripKit } from "../../app/useTripKit";
 import { withNewCamera } from "../../domain/kitEdits";
 import type { Kit } from "../../domain/types";
 import { NameIn } from "../../ui/fields";
@@ -25,7 +25,7 @@ export function KitPlace() {
 
 function KitOf({ kitId }: { kitId: number }) {
   const { kept: trip } = useTripHere();
-  const kept = useTripKit(kitId);
+  const kept = useKeptKit(kitId);
   const { state, edit, undo, redo } = kept;
   const [chosen, setChosen] = useState<string | null>(null);
   const kit = state?.kit;

@@ -48,7 +48,11 @@ export function RoutePlace() {
         trip={trip}
         put={(part) => edit((doc) => ({ ...doc, trip: { ...doc.trip, ...part } }))}
       />
-      <Sheet trip={trip} told={told.result} corrections={corrections} />
+      {told.result === null && told.error === null ? (
+        <p>Drawing the route…</p>
+      ) : (
+        <Sheet trip={trip} told={told.result} corrections={corrections} />
+      )}
       <TrackIn
         id={id}
         trip={trip}

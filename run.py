@@ -4,6 +4,8 @@
 python3 run.py demo         set up, load the demo trips, serve, print the address
 python3 run.py test         set up and run every test; more words go to pytest
 python3 run.py serve        the same as demo, without loading the demo trips
+python3 run.py backup FILE   everything into one file, while it runs or not
+python3 run.py restore FILE  everything as it was in such a file; what was there is kept beside
 python3 run.py check        ruff, mypy, import rules, drift, eslint, prettier, tsc
 python3 run.py shots        take the pictures of docs/screenshots
 python3 run.py bench        print the figures of speed and size
@@ -229,8 +231,21 @@ def serve(port: int | None, *options: str) -> int:
     """Set up and serve until stopped."""
     set_up_python(dev=False)
     set_up_web()
-    words = [PYTHON, "-m", "tumbrel.site.serve", "--port", str(free_port(port)), *options]
-    return subprocess.run([str(w) for w in words], env=environment(), check=False).returncode
+    port_words = ["--port", str(free_port(port))]
+    words = [str(PYTHON), "-m", "tumbrel.site.serve", *port_words, *options]
+    if WINDOWS:
+        return subprocess.run(words, env=environment(), check=False).returncode
+    sys.stdout.flush()
+    os.execve(PYTHON, words, environment())  # whoever ends this process ends the server
+
+
+def kept(what: str, rest: Sequence[str]) -> int:
+    """Back everything up to a file, or restore it from one."""
+    if len(rest) != 1:
+        raise CannotGoOn(f"name one file: python3 run.py {what} FILE")
+    set_up_python(dev=False)
+    words = [str(PYTHON), "-m", "tumbrel.site.keep", what, str(Path(rest[0]).absolute())]
+    return subprocess.run(words, env=environment(), check=False).returncode
 
 
 def reset_demo() -> int:
@@ -294,6 +309,8 @@ def driven(module: str, rest: Sequence[str]) -> int:
 COMMANDS = {
     "demo": lambda port, _: serve(port, "--demo"),
     "serve": lambda port, _: serve(port),
+    "backup": lambda _, rest: kept("backup", rest),
+    "restore": lambda _, rest: kept("restore", rest),
     "test": lambda _, rest: test(rest),
     "check": lambda _port, _rest: check(),
     "shots": lambda _, rest: driven("tools.shots", rest),

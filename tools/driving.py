@@ -7,13 +7,11 @@ import signal
 import socket
 import subprocess
 import sys
-import time
-import urllib.request
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
-from playwright.sync_api import Browser, sync_playwright
+from playwright.sync_api import Browser, BrowserContext, sync_playwright
 
 ROOT = Path(__file__).resolve().parents[1]
 FLAGS = (
@@ -35,7 +33,8 @@ class Server:
         self.demo = demo
         self.port = _free_port()
         self.address = f"http://127.0.0.1:{self.port}"
-        self._process: subprocess.Popen[bytes] | None = None
+        self.printed = ""
+        self._process: subprocess.Popen[str] | None = None
 
     def start(self) -> None:
         """Start and wait until it answers."""
@@ -44,14 +43,18 @@ class Server:
         settings = {"DJANGO_SETTINGS_MODULE": "tumbrel.site.settings", "PYTHONPATH": paths}
         env = {**os.environ, **settings, "TUMBREL_DATA": str(self.data)}
         words += ["--demo"] if self.demo else []
-        self._process = subprocess.Popen(words, env=env, stdout=subprocess.DEVNULL)
-        for _ in range(300):
-            try:
-                urllib.request.urlopen(self.address, timeout=1).close()
+        self._process = subprocess.Popen(words, env=env, stdout=subprocess.PIPE, text=True)
+        assert self._process.stdout is not None
+        for line in self._process.stdout:
+            if line.startswith("Tumbrel is at "):
+                self.printed = line.split()[3]
                 return
-            except OSError:
-                time.sleep(0.1)
-        raise RuntimeError("the server did not start within 30 s")
+        raise RuntimeError(f"the server ended with {self._process.wait()} before it served")
+
+    def enter(self, context: BrowserContext) -> None:
+        """Open the printed address, once for all tabs of a window."""
+        answer = context.request.get(self.printed)
+        assert answer.ok, answer.text()
 
     def kill(self) -> None:
         """Kill it as a flat battery would."""
@@ -65,6 +68,8 @@ class Server:
         if self._process is not None:
             self._process.send_signal(how)
             self._process.wait()
+            assert self._process.stdout is not None
+            self._process.stdout.close()
             self._process = None
 
 

@@ -9,6 +9,7 @@ import pytest
 from django.test import Client
 
 from tests.build import asks, battery, leg, raw, stop
+from tumbrel.site.local import local_owner
 
 
 class Api:
@@ -36,6 +37,13 @@ class Api:
 
     def put(self, path: str, body: object, status: int = 200) -> Any:
         return self.ask("PUT", path, body, status)
+
+
+@pytest.fixture
+def client(client: Client, db: None) -> Client:
+    """A client that has opened the printed address."""
+    client.force_login(local_owner())
+    return client
 
 
 @pytest.fixture

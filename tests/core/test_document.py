@@ -160,7 +160,7 @@ def test_more_takes_than_can_be_played_are_refused_before_they_are_made() -> Non
     items = [leg(f"l{n}", 7200) for n in range(30)]
     asked = [asks("cam", item["id"], pattern=takes(1, count=2000)) for item in items]
     document = parse_document(raw(items, asked))
-    with pytest.raises(BadDocument, match="ask for 60000 takes, clips and frames; up to 40000"):
+    with pytest.raises(BadDocument, match="asks for 2000 of 60000 takes and clips; up to 40000"):
         rehearse(document)
 
 

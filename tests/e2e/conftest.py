@@ -42,17 +42,19 @@ def server(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Server]:
 
 
 @pytest.fixture
-def empty_server(tmp_path: Path) -> Iterator[Server]:
+def empty_server(tmp_path: Path, context: BrowserContext) -> Iterator[Server]:
     """A server with nothing on it."""
     with served(tmp_path, demo=False) as started:
+        started.enter(context)
         yield started
 
 
 @pytest.fixture
-def context(browser: Browser) -> Iterator[BrowserContext]:
+def context(browser: Browser, server: Server) -> Iterator[BrowserContext]:
     """A laptop's window, with errors of the page failing the test."""
     made = browser.new_context(viewport={"width": 1280, "height": 800}, accept_downloads=True)
     made.set_default_timeout(PATIENCE_MS)
+    server.enter(made)
     yield made
     made.close()
 
@@ -78,7 +80,7 @@ def open_copy(page: Page, server: Server, demo_text: bytes) -> str:
     document: dict[str, Any] = json.loads(demo_text)
     document["trip"]["name"] = f"Crossing {os.getpid()}-{next(_numbers)}"
     page.goto(f"{server.address}/trips")
-    token = next(c["value"] for c in page.context.cookies() if c["name"] == "csrftoken")
+    token = next(c["value"] for c in page.context.cookies() if "_csrf_" in c["name"])
     answer = page.request.post(
         f"{server.address}/api/plan-files",
         data=json.dumps(document),

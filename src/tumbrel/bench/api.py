@@ -17,6 +17,7 @@ from tumbrel.keeping.api import REFUSALS, owner_of
 from tumbrel.keeping.refusals import NotThere
 from tumbrel.kit.queries import kit_row, kit_state
 from tumbrel.kit.to_core import kit_of
+from tumbrel.working.desks import gone_from
 
 from .actions import put_back_figures, save_notebook, step_notebook, take_figures
 from .devices import reading_of, simulated
@@ -92,7 +93,7 @@ def table(request: HttpRequest, kit_id: int, asked: RunsText) -> RunsRead:
 )
 def effects(request: HttpRequest, kit_id: int, asked: OfCamera) -> Effects:
     """What taking a camera's fitted figures would change, on every trip of the kit."""
-    return effects_of(owner_of(request), kit_id, asked.camera)
+    return effects_of(owner_of(request), kit_id, asked.camera, gone_from(request))
 
 
 @router.post("/kits/{kit_id}/bench/take", response=TAKEN, operation_id="takeFigures")

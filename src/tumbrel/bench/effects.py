@@ -2,13 +2,18 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 from django.contrib.auth.models import User
 
-from tumbrel.core.bench.effects import Effects, effect_of
+from tumbrel.core.bench.effects import Effects, TripEffect, effect_of
 from tumbrel.core.bench.taking import changes, with_learned
-from tumbrel.core.rehearsal.outcome import rehearse
+from tumbrel.core.document import PlanDocument
 from tumbrel.trips.queries import trips_of_kit
-from tumbrel.trips.to_core import document_of, sun_days
+from tumbrel.trips.rehearsing import Breathe, rehearse_again
+from tumbrel.trips.to_core import document_of, without_ways
+from tumbrel.working.desks import heavy
+from tumbrel.working.worker import Gone
 
 from .actions import with_camera
 from .learning import learned_of
@@ -16,7 +21,7 @@ from .queries import notebook_row
 from .to_core import question_of
 
 
-def effects_of(owner: User, kit_id: int, camera: str) -> Effects:
+def effects_of(owner: User, kit_id: int, camera: str, gone: Gone) -> Effects:
     """Figures of the kit before and after, and each trip's answer. Keeps nothing.
 
     Raises NotThere.
@@ -26,8 +31,17 @@ def effects_of(owner: User, kit_id: int, camera: str) -> Effects:
     after = with_learned(question.assumed(), learned_of(question))
     found = []
     for trip in trips_of_kit(owner, kit_id):
-        document = document_of(trip)
+        document = without_ways(document_of(trip))
         changed = document.model_copy(update={"kit": with_camera(document.kit, after)})
-        old, new = (rehearse(one, sun_days=sun_days) for one in (document, changed))
-        found.append(effect_of(trip.pk, document, old, new))
+        before, after_it = (one.model_dump_json() for one in (document, changed))
+        text = b"".join(heavy(effect_text, trip.pk, before, after_it, gone=gone))
+        found.append(TripEffect.model_validate_json(text))
     return Effects(changes=changes(question.camera, after, question.family), trips=tuple(found))
+
+
+def effect_text(breathe: Breathe, trip: int, before: str, after: str) -> Iterator[bytes]:
+    """What a changed kit does to one trip: documents before and after, and the effect, as JSON."""
+    document = PlanDocument.model_validate_json(before)
+    old = rehearse_again(breathe, document)
+    new = rehearse_again(breathe, PlanDocument.model_validate_json(after))
+    yield effect_of(trip, document, old, new).model_dump_json().encode("utf-8")

@@ -28,11 +28,8 @@ class ProblemOut(Schema):
     current: dict[str, Any] | None = None
 
 
-REFUSALS: dict[int, type[ProblemOut]] = {
-    404: ProblemOut,
-    409: ProblemOut,
-    422: ProblemOut,
-}
+STATUSES = (400, 401, 403, 404, 409, 413, 422, 500, 503, 507)
+REFUSALS: dict[int, type[ProblemOut]] = dict.fromkeys(STATUSES, ProblemOut)
 
 
 def owner_of(request: HttpRequest) -> User:

@@ -29,6 +29,19 @@ class Owned(models.Model):
         abstract = True
 
 
+class KeptQuerySet(OwnedQuerySet):
+    """Rows of an owner that are not in the bin, and those that are."""
+
+    def of(self, owner: User) -> Self:
+        """Only the owner's rows, without those in the bin."""
+        return self.filter(owner=owner, thrown_away_at__isnull=True)
+
+    def in_bin_of(self, owner: User) -> Self:
+        """Only the owner's rows that are in the bin, the newest first."""
+        thrown = self.filter(owner=owner, thrown_away_at__isnull=False)
+        return thrown.order_by("-thrown_away_at")
+
+
 class Kept(Owned):
     """A document with a version and a place in its own steps."""
 
@@ -38,6 +51,8 @@ class Kept(Owned):
     document = models.JSONField()
     made_at = models.DateTimeField(auto_now_add=True)
     saved_at = models.DateTimeField(auto_now=True)
+    thrown_away_at = models.DateTimeField(null=True, default=None)
+    objects: ClassVar[models.Manager[Any]] = KeptQuerySet.as_manager()
 
     class Meta:
         abstract = True

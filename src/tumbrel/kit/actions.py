@@ -7,6 +7,7 @@ from django.db import transaction
 
 from tumbrel.core.document import Kit as KitDocument
 from tumbrel.keeping import steps
+from tumbrel.keeping.bin import throw_away
 from tumbrel.keeping.refusals import InUse, Stale
 from tumbrel.trips.actions import release_units
 from tumbrel.trips.queries import trips_of_kit
@@ -49,12 +50,12 @@ def step_kit(owner: User, kit_id: int, version: int, by: int, *, release: bool) 
 
 @transaction.atomic
 def delete_kit(owner: User, kit_id: int) -> None:
-    """Delete a kit that no trip uses. Raises NotThere, InUse."""
+    """Put a kit that no trip uses into the bin. Raises NotThere, InUse."""
     row = kit_row(owner, kit_id)
     trips = trips_of_kit(owner, kit_id)
     if trips:
         raise InUse(f"Kit {row.name}", tuple(trip.name for trip in trips))
-    row.delete()
+    throw_away(row)
 
 
 def find_same(owner: User, name: str, document: KitDocument) -> Kit | None:

@@ -15,7 +15,7 @@ from .schemas import KitLine, KitNew, KitSave, KitState, KitStepAsked
 router = Router(tags=["kit"])
 
 
-@router.get("/kits", response=list[KitLine], operation_id="listKits")
+@router.get("/kits", response={200: list[KitLine], **REFUSALS}, operation_id="listKits")
 def list_kits(request: HttpRequest) -> list[KitLine]:
     """All kits."""
     return kit_lines(owner_of(request))
@@ -43,7 +43,7 @@ def save(request: HttpRequest, kit_id: int, asked: KitSave) -> KitState:
 
 @router.delete("/kits/{kit_id}", response={204: None, **REFUSALS}, operation_id="deleteKit")
 def delete(request: HttpRequest, kit_id: int) -> Status[None]:
-    """Delete a kit that no trip uses."""
+    """Put a kit that no trip uses into the bin for 30 days."""
     delete_kit(owner_of(request), kit_id)
     return Status(204, None)
 

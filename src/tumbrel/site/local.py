@@ -1,11 +1,11 @@
-"""Who may come in: only this machine, as the one local owner."""
+"""Only this machine is answered, and everything belongs to its one local owner."""
 
 from __future__ import annotations
 
 from collections.abc import Callable
 from ipaddress import ip_address
 
-from django.contrib.auth import get_user_model, login
+from django.contrib.auth import get_user_model
 from django.contrib.auth.models import User
 from django.http import HttpRequest, HttpResponse
 
@@ -45,16 +45,3 @@ class LoopbackOnly:
         return problem_response(
             Problem(403, "not_local", "Tumbrel answers only on the machine that it runs on.")
         )
-
-
-class SignInLocalOwner:
-    """Sign the local owner in, so that every row has one."""
-
-    def __init__(self, get_response: Handler) -> None:
-        self.get_response = get_response
-
-    def __call__(self, request: HttpRequest) -> HttpResponse:
-        """Sign in when nobody is."""
-        if not request.user.is_authenticated:
-            login(request, local_owner(), backend="django.contrib.auth.backends.ModelBackend")
-        return self.get_response(request)

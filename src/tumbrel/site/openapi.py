@@ -4,15 +4,47 @@ from __future__ import annotations
 
 import json
 import sys
+from typing import Any
 
 import django
+
+PROBLEM = "application/problem+json"
+ANSWERS = {
+    "findCures": ("application/x-ndjson",),
+    "getRunsFile": ("text/csv",),
+    "getTrackFile": ("application/gpx+xml", "application/geo+json"),
+    "saveEverything": ("application/vnd.sqlite3",),
+}
+BODIES = {"openFile": "application/json", "layTrack": "application/octet-stream"}
 
 
 def openapi_text() -> str:
     """The OpenAPI document, keys sorted."""
     from .api import api  # noqa: PLC0415 - after django.setup()
 
-    return json.dumps(api.get_openapi_schema(), indent=1, sort_keys=True) + "\n"
+    schema = api.get_openapi_schema()
+    for operations in schema["paths"].values():
+        for operation in operations.values():
+            _name_media(operation)
+    for scheme in schema["components"]["securitySchemes"].values():
+        scheme["name"] = "tumbrel_session"  # with the installation's own name behind it
+    return json.dumps(schema, indent=1, sort_keys=True) + "\n"
+
+
+def _name_media(operation: dict[str, Any]) -> None:
+    """Say in which media type each answer and body of an operation comes."""
+    name = operation["operationId"]
+    for status, answer in operation["responses"].items():
+        content = answer.get("content")
+        if content is None:
+            continue
+        (told,) = content.values()
+        media = ANSWERS.get(name, ("application/json",)) if int(status) < 400 else (PROBLEM,)
+        answer["content"] = dict.fromkeys(media, told)
+    if name in BODIES:
+        schema = {"type": "string", "format": "binary"} if name == "layTrack" else {}
+        body = {"content": {BODIES[name]: {"schema": schema}}, "required": True}
+        operation["requestBody"] = body
 
 
 if __name__ == "__main__":

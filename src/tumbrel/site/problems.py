@@ -2,19 +2,28 @@
 
 from __future__ import annotations
 
+import errno
 import logging
 from dataclasses import dataclass, field
 from http import HTTPStatus
 from typing import Any
 
-from django.http import HttpRequest, HttpResponse
+from django.conf import settings
+from django.core.exceptions import BadRequest, RequestDataTooBig
+from django.db import OperationalError
+from django.http import HttpRequest, HttpResponse, UnreadablePostError
+from django.http.multipartparser import MultiPartParserError
 from ninja import NinjaAPI
 from ninja.errors import HttpError, ValidationError
 from pydantic import BaseModel
+from pydantic import ValidationError as PydanticError
 
 from tumbrel.core.document import BadDocument, FieldFault
+from tumbrel.core.document.plan_file import faults_of
 from tumbrel.keeping.api import Fault, ProblemOut
 from tumbrel.keeping.refusals import InUse, NothingToUndo, NotThere, Stale
+from tumbrel.working.desks import Busy
+from tumbrel.working.watch import Abandoned
 
 log = logging.getLogger(__name__)
 
@@ -47,20 +56,81 @@ def problem_response(problem: Problem) -> HttpResponse:
     )
 
 
+MOST_FAULTS = 50
+BODY_MOST = "The most that is taken at once is {mb} MB. Nothing was changed."
+
+
+def refused(faults: tuple[FieldFault, ...]) -> Problem:
+    """A document or a question that is not taken: its faults, the first fifty of them."""
+    first = faults[0]
+    more = f" {len(faults) - MOST_FAULTS} more are not listed." if len(faults) > MOST_FAULTS else ""
+    detail = f"{first.path}: {first.why}. Nothing was changed.{more}"
+    return Problem(422, "bad_document", detail, faults[:MOST_FAULTS])
+
+
+def too_large() -> Problem:
+    """A body over the limit."""
+    mb = settings.DATA_UPLOAD_MAX_MEMORY_SIZE // (1024 * 1024)
+    return Problem(413, "too_large", f"This is too large. {BODY_MOST.format(mb=mb)}")
+
+
+UNREADABLE = (MultiPartParserError, BadRequest, UnreadablePostError)
+OUTSIDE = (
+    (UNREADABLE, None, Problem(400, "unreadable", "This cannot be read as it was sent.")),
+    ((Busy,), None, Problem(503, "busy", "Newer questions are answered first. Ask again.")),
+    ((Abandoned,), None, Problem(503, "gone", "Nobody waited for the answer any more.")),
+    (
+        (OperationalError,),
+        "full",
+        Problem(507, "disk_full", "The disk is full; your edit is kept here. Make room."),
+    ),
+    (
+        (OperationalError,),
+        "readonly",
+        Problem(507, "read_only", "The data cannot be written to; your edit is kept here."),
+    ),
+    (
+        (OperationalError,),
+        "locked",
+        Problem(503, "busy", "The data are in use just now; your edit is kept here."),
+    ),
+)
+
+
+def problem_of(error: Exception) -> Problem | None:
+    """What is told of an error that anything here may raise; None for a fault of ours."""
+    if isinstance(error, BadDocument):
+        return refused(error.faults)
+    if isinstance(error, PydanticError):
+        return refused(faults_of(error))
+    if isinstance(error, RequestDataTooBig):
+        return too_large()
+    words = str(error)
+    if isinstance(error, OSError) and error.errno in (errno.ENOSPC, errno.EDQUOT):
+        error, words = OperationalError(), "full"
+    for kinds, word, problem in OUTSIDE:
+        if isinstance(error, kinds) and (word is None or word in words):
+            return problem
+    return None
+
+
+def failed(request: HttpRequest, error: Exception) -> HttpResponse:
+    """Any error as an answer; a fault of ours is logged, without what was typed."""
+    problem = problem_of(error)
+    if problem is None:
+        where = request.resolver_match.route if request.resolver_match else ""
+        log.error("%s %s failed", request.method, where, exc_info=error)
+        detail = f"Tumbrel failed at this ({type(error).__name__}). Nothing was changed."
+        problem = Problem(500, "failed", detail)
+    return problem_response(problem)
+
+
 def tell_problems(api: NinjaAPI) -> None:
     """Register every refusal of the application with the API."""
 
-    @api.exception_handler(BadDocument)
-    def _bad(_request: HttpRequest, error: BadDocument) -> HttpResponse:
-        first = error.faults[0]
-        detail = f"{first.path}: {first.why}. Nothing was changed."
-        return problem_response(Problem(422, "bad_document", detail, error.faults))
-
     @api.exception_handler(ValidationError)
     def _invalid(_request: HttpRequest, error: ValidationError) -> HttpResponse:
-        faults = tuple(_fault(found) for found in error.errors)
-        detail = f"{faults[0].path}: {faults[0].why}. Nothing was changed."
-        return problem_response(Problem(422, "bad_document", detail, faults))
+        return problem_response(refused(tuple(_fault(found) for found in error.errors)))
 
     @api.exception_handler(Stale)
     def _stale(_request: HttpRequest, error: Stale) -> HttpResponse:
@@ -82,19 +152,19 @@ def tell_problems(api: NinjaAPI) -> None:
 
     @api.exception_handler(Exception)
     def _failed(request: HttpRequest, error: Exception) -> HttpResponse:
-        log.error("%s %s failed", request.method, request.path, exc_info=error)
-        detail = f"Tumbrel failed at this ({type(error).__name__}). Nothing was changed."
-        return problem_response(Problem(500, "failed", detail))
+        return failed(request, error)
 
     @api.exception_handler(HttpError)
     def _http(_request: HttpRequest, error: HttpError) -> HttpResponse:
         if error.status_code == HTTPStatus.FORBIDDEN:
             detail = "This change did not come from Tumbrel's own page. Reload the page."
             return problem_response(Problem(403, "not_from_page", detail))
+        if isinstance(error.__cause__, RequestDataTooBig):
+            return problem_response(too_large())
         return problem_response(Problem(error.status_code, "refused", str(error)))
 
 
 def _fault(found: dict[str, Any]) -> FieldFault:
-    steps = [step for step in found["loc"] if step not in ("body", "asked")]
+    steps = tuple(step for step in found["loc"] if step not in ("body", "asked"))
     path = "".join(f"[{s}]" if isinstance(s, int) else f".{s}" for s in steps).lstrip(".")
     return FieldFault(path or "(body)", str(found["msg"]).removeprefix("Value error, "))

@@ -3,25 +3,15 @@
 from __future__ import annotations
 
 import os
-import secrets
 from pathlib import Path
 
+from tumbrel.keeping.data_folder import DATABASE, installation_of, ready, secret_of
+
 ROOT = Path(__file__).resolve().parents[3]
-DATA = Path(os.environ.get("TUMBREL_DATA", ROOT / ".tumbrel"))
+DATA = ready(Path(os.environ.get("TUMBREL_DATA", ROOT / ".tumbrel")))
 WEB = Path(os.environ.get("TUMBREL_WEB", ROOT / "web" / "dist"))
-DATA.mkdir(parents=True, exist_ok=True)
-
-
-def _secret() -> str:
-    """A key of this installation's own, kept beside its data."""
-    path = DATA / "secret"
-    if not path.exists():
-        path.write_text(secrets.token_urlsafe(48), encoding="ascii")
-        path.chmod(0o600)
-    return path.read_text(encoding="ascii")
-
-
-SECRET_KEY = _secret()
+SECRET_KEY = secret_of(DATA)
+INSTALLATION = installation_of(SECRET_KEY)
 DEBUG = False
 ALLOWED_HOSTS = ["127.0.0.1", "localhost", "[::1]"]
 APPEND_SLASH = False
@@ -40,18 +30,19 @@ INSTALLED_APPS = [
 MIDDLEWARE = [
     "tumbrel.site.local.LoopbackOnly",
     "django.middleware.common.CommonMiddleware",  # refuses foreign host names
-    "whitenoise.middleware.WhiteNoiseMiddleware",
-    "django.middleware.security.SecurityMiddleware",
+    "django.middleware.security.SecurityMiddleware",  # before static files, for nosniff on them
+    "tumbrel.site.entering.OwnPagesOnly",
     "django.contrib.sessions.middleware.SessionMiddleware",
+    "tumbrel.site.entering.EnteredOnly",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
-    "tumbrel.site.local.SignInLocalOwner",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
 ]
 DATABASES = {
     "default": {
         "ENGINE": "django.db.backends.sqlite3",
-        "NAME": DATA / "tumbrel.sqlite3",
+        "NAME": DATA / DATABASE,
         "CONN_MAX_AGE": None,  # one connection a thread: opening one costs more than most requests
         "OPTIONS": {
             "timeout": 10,
@@ -76,8 +67,12 @@ STATIC_URL = "/static/"
 STATICFILES_DIRS = [WEB] if WEB.exists() else []
 WHITENOISE_USE_FINDERS = True
 WHITENOISE_AUTOREFRESH = False
+WHITENOISE_ALLOW_ALL_ORIGINS = False
 SESSION_ENGINE = "django.contrib.sessions.backends.signed_cookies"
-SESSION_COOKIE_SAMESITE = "Strict"
+SESSION_COOKIE_NAME = f"tumbrel_session_{INSTALLATION}"  # cookies know no port: a name of its own
+SESSION_COOKIE_SAMESITE = "Lax"  # a link from elsewhere is a plain visit
+CSRF_COOKIE_NAME = f"tumbrel_csrf_{INSTALLATION}"
+CSRF_FAILURE_VIEW = "tumbrel.site.urls.not_from_page"
 CSRF_COOKIE_SAMESITE = "Strict"
 SESSION_COOKIE_AGE = 10 * 365 * 86_400
 SECURE_CROSS_ORIGIN_OPENER_POLICY = "same-origin"
@@ -85,8 +80,10 @@ DATA_UPLOAD_MAX_MEMORY_SIZE = 8 * 1024 * 1024
 LOGGING = {
     "version": 1,
     "disable_existing_loggers": False,
-    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "formatters": {"wordless": {"()": "tumbrel.site.logs.Wordless"}},
+    "handlers": {"console": {"class": "logging.StreamHandler", "formatter": "wordless"}},
     "root": {"handlers": ["console"], "level": "WARNING"},
+    "loggers": {"django.request": {"level": "ERROR"}},  # a refusal is told to who asked
 }
 
 

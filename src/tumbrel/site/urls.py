@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+from django.conf import settings
 from django.http import HttpRequest, HttpResponse
 from django.urls import path, re_path
 from django.views.decorators.csrf import ensure_csrf_cookie
 
 from .api import api
-from .problems import Problem, problem_response
+from .problems import Problem, problem_of, problem_response
 from .settings import WEB
 
 NOT_BUILT = "The page is not built yet. Run: python3 run.py demo"
@@ -19,7 +20,9 @@ def page(_request: HttpRequest) -> HttpResponse:
     index = WEB / "index.html"
     if not index.exists():
         return HttpResponse(NOT_BUILT, status=503, content_type="text/plain")
-    answer = HttpResponse(index.read_bytes())
+    named = f'<meta name="tumbrel-installation" content="{settings.INSTALLATION}" />'
+    text = index.read_text(encoding="utf-8").replace("</head>", f"  {named}\n  </head>", 1)
+    answer = HttpResponse(text)
     answer["Cache-Control"] = "no-cache"
     answer["Content-Security-Policy"] = (
         "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; "  # reading clips is wasm
@@ -29,10 +32,32 @@ def page(_request: HttpRequest) -> HttpResponse:
     return answer
 
 
+def not_from_page(_request: HttpRequest, reason: str = "") -> HttpResponse:  # noqa: ARG001 - Django's
+    """A change without the page's own token."""
+    detail = "This change did not come from Tumbrel's own page. Reload the page."
+    return problem_response(Problem(403, "not_from_page", detail))
+
+
 def nowhere(_request: HttpRequest) -> HttpResponse:
     """An address of the API that is none."""
     return problem_response(Problem(404, "not_there", "There is no such address."))
 
+
+def bad_request(_request: HttpRequest, exception: Exception) -> HttpResponse:
+    """What Django itself cannot read or refuses."""
+    problem = problem_of(exception)
+    if problem is None:
+        problem = Problem(400, "unreadable", "This cannot be read as it was sent.")
+    return problem_response(problem)
+
+
+def failed_outside(_request: HttpRequest) -> HttpResponse:
+    """A fault of ours outside the API."""
+    return problem_response(Problem(500, "failed", "Tumbrel failed at this. Nothing was changed."))
+
+
+handler400 = bad_request
+handler500 = failed_outside
 
 urlpatterns = [
     path("api/", api.urls),

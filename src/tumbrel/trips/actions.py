@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from datetime import datetime
-
 from django.contrib.auth.models import User
 from django.db import transaction
 
@@ -12,26 +10,17 @@ from tumbrel.core.document import (
     FieldFault,
     Kit,
     Plan,
-    Stop,
     Trip,
     check_references,
 )
 from tumbrel.core.document.units import without_missing
 from tumbrel.keeping import steps
+from tumbrel.keeping.bin import throw_away
 from tumbrel.keeping.refusals import Stale
 
 from .models import Trip as TripRow
 from .queries import trip_row, trip_state
 from .to_core import TripAndPlan, trip_and_plan
-
-FIRST_STOP = Stop(id="start", name="Start", duration_s=1800)
-
-
-@transaction.atomic
-def make_trip(owner: User, kit_id: int, name: str, start: datetime) -> TripRow:
-    """A new trip with one stop to start from."""
-    trip = Trip(name=name, start=start.replace(tzinfo=None), items=(FIRST_STOP,))
-    return keep_new(owner, kit_id, trip, Plan())
 
 
 @transaction.atomic
@@ -66,8 +55,8 @@ def step_trip(owner: User, trip_id: int, version: int, by: int) -> TripRow:
 
 @transaction.atomic
 def delete_trip(owner: User, trip_id: int) -> None:
-    """Delete a trip; its kit stays. Raises NotThere."""
-    trip_row(owner, trip_id).delete()
+    """Put a trip, with its variants, into the bin; its kit stays. Raises NotThere."""
+    throw_away(trip_row(owner, trip_id))
 
 
 def release_units(row: TripRow, kit: Kit) -> None:

@@ -9,8 +9,9 @@ from tumbrel.core.document import BadDocument, FieldFault, PlanDocument
 from tumbrel.core.picture import PictureTold, picture_told
 from tumbrel.core.rehearsal.timeline import lay_out
 from tumbrel.core.serving import matrix_of, served
+from tumbrel.working.watch import OutOfBounds
 
-from .rehearsing import rehearser_of
+from .rehearsing import Breathe, rehearser_of
 from .schemas import CureLine, CuresAsked, ServingTold
 from .to_core import sun_days
 
@@ -31,22 +32,36 @@ def picture_of(document: PlanDocument, camera: str, item: str) -> PictureTold:
     return picture_told(document, line, cameras[camera], items[item])
 
 
-def cure_lines(asked: CuresAsked) -> Iterator[str]:
+def cure_lines(breathe: Breathe, asked: str) -> Iterator[bytes]:
     """Cures as they are found, a line of JSON each, the outcome last. Raises BadDocument at once.
 
-    The search goes on as the lines are read, and ends when nobody reads them any more.
+    A search that takes too long ends with what it has found, and says so.
     """
-    found = cures_of(asked.document, asked.target, rehearser_of(asked.document))
-    first = next(found)
-
-    def lines() -> Iterator[str]:
-        yield _line(first)
+    question = CuresAsked.model_validate_json(asked)
+    found = cures_of(question.document, question.target, rehearser_of(question.document, breathe))
+    count = 0
+    try:
         for each in found:
+            count += isinstance(each, Cure)
             yield _line(each)
+    except OutOfBounds as error:
+        if not count:
+            raise
+        why = f"The search {error.faults[0].why.split(';', maxsplit=1)[0]}; there may be more."
+        yield _line(Outcome(tried=count, order=tuple(range(count)), why=why))
 
-    return lines()
+
+def begun(lines: Iterator[bytes]) -> Iterator[bytes]:
+    """The same lines, with the first one there already: what is refused is refused at once."""
+    first = next(lines)
+
+    def rest() -> Iterator[bytes]:
+        yield first
+        yield from lines
+
+    return rest()
 
 
-def _line(each: Cure | Outcome) -> str:
+def _line(each: Cure | Outcome) -> bytes:
     told = CureLine(cure=each) if isinstance(each, Cure) else CureLine(outcome=each)
-    return told.model_dump_json() + "\n"
+    return told.model_dump_json().encode("utf-8") + b"\n"

@@ -17,16 +17,16 @@ from tumbrel.core.route.correcting import corrected
 from tumbrel.core.route.told import RouteTold, route_told
 from tumbrel.core.route.weather import AirTold
 from tumbrel.keeping.api import REFUSALS, owner_of
-from tumbrel.kit.actions import make_kit
-from tumbrel.kit.queries import kit_row
+from tumbrel.working.desks import edit, gone_from, heavy
 
-from .actions import delete_trip, make_trip, save_trip, step_trip
-from .advice import cure_lines, picture_of, serving_of
+from .actions import delete_trip, save_trip, step_trip
+from .advice import begun, cure_lines, picture_of, serving_of
 from .demo import load_demos
-from .files import kit_name, open_plan_file, plan_file
+from .files import open_plan_file, plan_file
+from .making import make_trip
 from .places import zone_at
 from .queries import trip_lines, trip_row, trip_state
-from .rehearsing import rehearse_again
+from .rehearsing import rehearsal_text
 from .schemas import (
     AirAsked,
     CorrectionAsked,
@@ -52,7 +52,7 @@ from .weather import air_of_days, air_of_file, air_of_service
 router = Router(tags=["trips"])
 
 
-@router.get("/trips", response=list[TripLine], operation_id="listTrips")
+@router.get("/trips", response={200: list[TripLine], **REFUSALS}, operation_id="listTrips")
 def list_trips(request: HttpRequest) -> list[TripLine]:
     """All trips."""
     return trip_lines(owner_of(request))
@@ -61,12 +61,7 @@ def list_trips(request: HttpRequest) -> list[TripLine]:
 @router.post("/trips", response={200: TripState, **REFUSALS}, operation_id="makeTrip")
 def make(request: HttpRequest, asked: TripNew) -> TripState:
     """Make a trip, on a kit or on an empty one of its own."""
-    owner = owner_of(request)
-    if asked.kit_id is None:
-        kit = make_kit(owner, kit_name(asked.name))
-    else:
-        kit = kit_row(owner, asked.kit_id)
-    return trip_state(make_trip(owner, kit.pk, asked.name, asked.start))
+    return trip_state(make_trip(owner_of(request), asked.kit_id, asked.name, asked.start))
 
 
 @router.get("/trips/{trip_id}", response={200: TripState, **REFUSALS}, operation_id="getTrip")
@@ -84,7 +79,7 @@ def save(request: HttpRequest, trip_id: int, asked: TripSave) -> TripState:
 
 @router.delete("/trips/{trip_id}", response={204: None, **REFUSALS}, operation_id="deleteTrip")
 def delete(request: HttpRequest, trip_id: int) -> Status[None]:
-    """Delete a trip; its kit stays."""
+    """Put a trip, with its variants, into the bin for 30 days; its kit stays."""
     delete_trip(owner_of(request), trip_id)
     return Status(204, None)
 
@@ -200,17 +195,18 @@ def picture(request: HttpRequest, asked: PictureAsked) -> PictureTold:  # noqa: 
 
 
 @router.post("/cures", response={200: CureLine, **REFUSALS}, operation_id="findCures")
-def cures(request: HttpRequest, asked: CuresAsked) -> StreamingHttpResponse:  # noqa: ARG001 - ninja names it
+def cures(request: HttpRequest, asked: CuresAsked) -> StreamingHttpResponse:
     """Cures of a gap or finding, each rehearsed: lines of JSON as they are found; keeps nothing."""
-    return StreamingHttpResponse(cure_lines(asked), content_type="application/x-ndjson")
+    lines = begun(heavy(cure_lines, asked.model_dump_json(), gone=gone_from(request)))
+    return StreamingHttpResponse(lines, content_type="application/x-ndjson")
 
 
 @router.post("/rehearsals", response={200: Rehearsal, **REFUSALS}, operation_id="rehearse")
-def rehearsal(
-    request: HttpRequest,  # noqa: ARG001 - ninja names it
-    asked: PlanDocument,
-    aside: bool = False,
-) -> HttpResponse:
+def rehearsal(request: HttpRequest, asked: PlanDocument, aside: bool = False) -> HttpResponse:  # noqa: ARG001 - checked here, read where it is played
     """Rehearse a document; keeps nothing. What is asked aside lets edits go first."""
-    told = rehearse_again(asked, aside=aside)
-    return HttpResponse(told.model_dump_json(), content_type="application/json")
+    text, gone = request.body.decode("utf-8"), gone_from(request)
+    if aside:
+        told = b"".join(heavy(rehearsal_text, text, gone=gone))
+    else:
+        told = edit(rehearsal_text, text, gone=gone)
+    return HttpResponse(told, content_type="application/json")

@@ -5,30 +5,30 @@ from __future__ import annotations
 from pathlib import Path
 
 from django.contrib.auth.models import User
+from django.db import transaction
 
 from tumbrel.bench.queries import notebook_row
 from tumbrel.core.bench.notebook import Notebook
-from tumbrel.core.document import read_document
+from tumbrel.core.document import PlanDocument, read_document
 from tumbrel.core.formats.runs_table import read_runs
-from tumbrel.core.rehearsal.outcome import rehearse
 from tumbrel.kit.models import Kit
 from tumbrel.kit.to_core import kit_of
 
 from .files import kit_name, open_plan_file
 from .models import Trip
-from .to_core import sun_days
 
 DEMOS = Path(__file__).resolve().parents[1] / "demo"
 MAIN = "ostrel-crossing.json"
 
 
-def load_demos(owner: User, *, reset: bool = False) -> tuple[Trip, list[str]]:
-    """Open each demo that the owner lacks; returns the main one and the names of those opened.
+@transaction.atomic  # two that ask at once load each demo once
+def load_demos(owner: User, *, reset: bool = False) -> tuple[Trip, list[PlanDocument]]:
+    """Open each demo that the owner lacks; returns the main one and those opened.
 
     With `reset` the owner's demo trips are first deleted, and their kits where no other trip
-    uses them. Rehearses each once, so that the sun's tables of its place are kept.
+    uses them.
     """
-    opened: list[str] = []
+    opened: list[PlanDocument] = []
     main: Trip | None = None
     for path in sorted(DEMOS.glob("*.json"), key=lambda one: (one.name != MAIN, one.name)):
         text = path.read_bytes()
@@ -42,8 +42,7 @@ def load_demos(owner: User, *, reset: bool = False) -> tuple[Trip, list[str]]:
         if found is None:
             found = open_plan_file(owner, text)
             _begin_notebook(owner, found, path.with_suffix(".runs.csv"))
-            rehearse(document, sun_days=sun_days)
-            opened.append(document.trip.name)
+            opened.append(document)
         if path.name == MAIN:
             main = found
     assert main is not None

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Annotated
+from typing import Annotated, Literal
 
 from ninja import Schema
 from pydantic import Field
@@ -24,6 +24,20 @@ class TripLine(Schema):
     name: str
     kit: str
     saved_at: datetime
+
+
+BinKind = Literal["trip", "kit"]
+
+
+class Binned(Schema):
+    """A trip or kit in the bin."""
+
+    kind: BinKind
+    id: int
+    name: str
+    variants: int
+    thrown_away_at: datetime
+    goes_at: datetime
 
 
 class TripState(Schema):

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import logging
+from contextlib import suppress
 from functools import lru_cache
 
 from django.core.cache import cache
@@ -11,6 +13,8 @@ from tumbrel.core.document.base import Part
 from tumbrel.core.light import SunDays, sun_azimuths_of_day, sun_heights_of_day
 
 from .models import Trip as TripRow
+
+log = logging.getLogger(__name__)
 
 
 class TripAndPlan(Part):
@@ -46,14 +50,25 @@ def kept_by_day(name: str, compute: SunDays) -> SunDays:
     @lru_cache(maxsize=2048)
     def of_day(latitude: float, longitude: float, height_m: float, day: int) -> tuple[float, ...]:
         key = f"{name}:{latitude:.4f}:{longitude:.4f}:{height_m:.0f}:{day}"
-        known = cache.get(key)
+        known = _kept(key)
         if isinstance(known, tuple):
             return known
         found = compute(latitude, longitude, height_m, day)
-        cache.set(key, found)
+        with suppress(OSError):  # a full disk keeps nothing, and stops nothing
+            cache.set(key, found)
         return found
 
     return of_day
+
+
+def _kept(key: str) -> object:
+    """What the cache holds; a spoiled one is thrown away and made anew."""
+    try:
+        return cache.get(key)
+    except Exception:  # whatever a file that is none of ours unpickles to
+        log.warning("the cache was spoiled; it is made anew")
+        cache.clear()
+        return None
 
 
 sun_days = kept_by_day("sun-1", sun_heights_of_day)

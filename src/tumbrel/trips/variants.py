@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 from django.contrib.auth.models import User
 from django.db import transaction
 
@@ -11,10 +13,12 @@ from tumbrel.core.rehearsal.checkpoints import play_from
 from tumbrel.core.rehearsal.outcome import tell
 from tumbrel.core.variants import STARTING, Compared, Start, ledger_of, made
 from tumbrel.keeping.refusals import NotThere
+from tumbrel.working.desks import heavy
+from tumbrel.working.worker import Gone
 
 from .models import Trip, Variant
 from .queries import trip_row
-from .rehearsing import rehearser_of
+from .rehearsing import Breathe, rehearser_of
 from .schemas import VariantCompared, VariantKept, VariantLine
 from .to_core import document_of, sun_days, without_ways
 
@@ -36,7 +40,13 @@ def keep_variant(owner: User, trip_id: int, name: str, words: str = "") -> Varia
     return _keep(trip, name.strip(), words, document_of(trip))
 
 
-def make_variant(owner: User, trip_id: int, start: Start) -> VariantLine:
+def made_text(breathe: Breathe, document: str, start: Start) -> Iterator[bytes]:
+    """A document changed by the rule of a starting variant, both as JSON."""
+    bare = PlanDocument.model_validate_json(document)
+    yield made(bare, start, rehearser_of(bare, breathe)).model_dump_json().encode("utf-8")
+
+
+def make_variant(owner: User, trip_id: int, start: Start, gone: Gone) -> VariantLine:
     """One of the starting set, made from the trip as it is; an older one of its name goes.
 
     Raises NotThere, BadDocument.
@@ -44,7 +54,8 @@ def make_variant(owner: User, trip_id: int, start: Start) -> VariantLine:
     trip = trip_row(owner, trip_id)
     document = document_of(trip)
     bare = without_ways(document)
-    changed = made(bare, start, rehearser_of(bare))
+    text = b"".join(heavy(made_text, bare.model_dump_json(), start, gone=gone))
+    changed = PlanDocument.model_validate_json(text)
     whole = document.model_copy(update={"kit": changed.kit, "plan": changed.plan})
     name, words = STARTING[start]
     with transaction.atomic():
@@ -82,30 +93,34 @@ def variant_kept(owner: User, trip_id: int, variant_id: int) -> VariantKept:
     return VariantKept(variant=_line(row), document=PlanDocument.model_validate(row.document))
 
 
-def compared(owner: User, trip_id: int, ids: tuple[int, ...]) -> list[VariantCompared]:
-    """Up to four states side by side, each rehearsed; 0 is the trip as it is now.
+def compared(owner: User, trip_id: int, ids: tuple[int, ...], gone: Gone) -> Iterator[bytes]:
+    """Up to four states side by side, each rehearsed, as JSON; 0 is the trip as it is now.
 
     Raises NotThere, BadDocument.
     """
     if not 1 <= len(ids) <= MOST_COMPARED:
         raise BadDocument((FieldFault("of", f"compare one to {MOST_COMPARED} states"),))
     trip = trip_row(owner, trip_id)
-    lines = []
+    states: list[tuple[str | None, str]] = []
     for number in ids:
         if number == 0:
-            lines.append(_compared(None, document_of(trip)))
+            states.append((None, without_ways(document_of(trip)).model_dump_json()))
         else:
             row = variant_row(owner, trip_id, number)
-            lines.append(_compared(_line(row), PlanDocument.model_validate(row.document)))
-    return lines
+            bare = without_ways(PlanDocument.model_validate(row.document))
+            states.append((_line(row).model_dump_json(), bare.model_dump_json()))
+    return heavy(compared_text, tuple(states), gone=gone)
 
 
-def _compared(line: VariantLine | None, document: PlanDocument) -> VariantCompared:
-    bare = without_ways(document)
-    played, _ = play_from(bare, None, DEFAULTS, sun_days)
-    told = tell(played, DEFAULTS)
-    state = Compared(document=bare, rehearsal=told, ledger=ledger_of(bare, told))
-    return VariantCompared(variant=line, state=state)
+def compared_text(breathe: Breathe, states: tuple[tuple[str | None, str], ...]) -> Iterator[bytes]:
+    """States (a variant's line, or none, and a document, as JSON), rehearsed one by one."""
+    for line, text in states:
+        bare = PlanDocument.model_validate_json(text)
+        played, _ = play_from(bare, None, DEFAULTS, sun_days, breathe)
+        told = tell(played, DEFAULTS)
+        state = Compared(document=bare, rehearsal=told, ledger=ledger_of(bare, told))
+        variant = None if line is None else VariantLine.model_validate_json(line)
+        yield VariantCompared(variant=variant, state=state).model_dump_json().encode("utf-8")
 
 
 def _keep(trip: Trip, name: str, words: str, document: PlanDocument) -> VariantLine:

@@ -9,6 +9,7 @@ from ninja import Query, Router, Status
 
 from tumbrel.core.document import BadDocument, FieldFault
 from tumbrel.keeping.api import REFUSALS, owner_of
+from tumbrel.working.desks import gone_from
 
 from .schemas import VariantCompared, VariantKept, VariantLine, VariantNamed, VariantNew
 from .variants import (
@@ -37,7 +38,7 @@ def keep(request: HttpRequest, trip_id: int, asked: VariantNew) -> VariantLine:
     """Keep the trip as it is under a name, or make one of the starting set from it."""
     owner = owner_of(request)
     if asked.start is not None:
-        return make_variant(owner, trip_id, asked.start)
+        return make_variant(owner, trip_id, asked.start, gone_from(request))
     return keep_variant(owner, trip_id, asked.name, asked.words)
 
 
@@ -74,6 +75,5 @@ def comparison(
     except ValueError:
         why = "write numbers of variants with commas between, 0 for the trip as it is"
         raise BadDocument((FieldFault("of", why),)) from None
-    lines = compared(owner_of(request), trip_id, ids)
-    text = ",".join(line.model_dump_json() for line in lines)
-    return HttpResponse(f"[{text}]", content_type="application/json")
+    states = b",".join(compared(owner_of(request), trip_id, ids, gone_from(request)))
+    return HttpResponse(b"[" + states + b"]", content_type="application/json")

@@ -4,7 +4,15 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from ..wording.units import opening
 from .registry import Found, Seen, check
+
+
+@check("figure_mistaken", "stop")
+def figure_mistaken(seen: Seen) -> Iterator[Found]:
+    """A figure that only a mistake makes: nothing is played until it is mended."""
+    for one in seen.played.mistakes:
+        yield Found(one.path, {"why": opening(one.why)}, one.camera)
 
 
 @check("place_unknown", "note")

@@ -62,6 +62,19 @@ def made_of(lines: Iterable[Row], make: Callable[[list[str]], Made]) -> list[Mad
     return made
 
 
+FORMULA_BEGINS = ("=", "+", "-", "@", "\t", "\r")
+
+
+def defused(text: str) -> str:
+    """A text that no spreadsheet takes for a formula: an apostrophe stands before it."""
+    return f"'{text}" if text.startswith((*FORMULA_BEGINS, "'")) else text
+
+
+def undefused(cell: str) -> str:
+    """The text of a cell that may have been defused."""
+    return cell[1:] if cell[:1] == "'" and cell[1:2] in (*FORMULA_BEGINS, "'") else cell
+
+
 def free_key(text: str, taken: AbstractSet[str], fallback: str) -> str:
     """A key made of a text's letters and digits that is not taken yet."""
     base = re.sub(r"[^a-z0-9]+", "-", text.lower()).strip("-")[:30] or fallback

@@ -11,7 +11,7 @@ from typing import Any
 from ..bench.runs import BenchRun
 from ..document import BadDocument, Camera, FieldFault
 from ..document.base import Part
-from .rows import Row, free_key, made_of, read_rows
+from .rows import Row, defused, free_key, made_of, read_rows, undefused
 
 COLUMNS = (
     "id",
@@ -81,8 +81,14 @@ def write_runs(runs: Iterable[BenchRun]) -> str:
         told = run.model_dump(mode="json")
         told["features"] = " ".join(run.features)
         told["plugged"] = "yes" if run.plugged else "no"
-        writer.writerow({name: "" if told[name] is None else told[name] for name in COLUMNS})
+        writer.writerow({name: _cell(told[name]) for name in COLUMNS})
     return out.getvalue()
+
+
+def _cell(value: str | float | None) -> str | float:
+    if value is None:
+        return ""
+    return defused(value) if isinstance(value, str) else value
 
 
 def read_runs(
@@ -102,7 +108,7 @@ def read_runs(
     names = set(taken)
 
     def run_of(cells: list[str]) -> BenchRun:
-        row = {name: cell for name, cell in zip(columns, cells, strict=False) if cell}
+        row = {name: undefused(cell) for name, cell in zip(columns, cells, strict=False) if cell}
         run = BenchRun.model_validate(_run(row, by_key, camera, names))
         names.add(run.id)
         return run

@@ -16,12 +16,13 @@ from zoneinfo import ZoneInfo
 from ..charging import NEVER_MS
 from ..document import Assignment, Copy, ManualPlug, ManualSwap, PlanDocument
 from ..light import SunDays, sun_heights_of_day
+from ..mistakes import mistakes_of
 from ..parameters import DEFAULTS, Defaults
 from .asked import Asked
 from .engine import Rehearser
 from .frozen import Frozen
 from .grid_watch import SOON_MS
-from .played import Played, played_of
+from .played import Played, played_of, unplayed
 from .plugging import cameras_fed
 from .rigs import Rig
 from .timeline import FreeHands, Timeline, first_place, lay_out
@@ -96,6 +97,10 @@ def play_from(
     Raises BadDocument when its times make no trip or it asks for too many takes.
     """
     timeline = lay_out(document.trip, sun_days)
+    mistakes = mistakes_of(document.kit)
+    if mistakes:
+        played = unplayed(document, timeline, mistakes, defaults)
+        return played, Earlier(played.document, timeline, defaults, {}, ())
     refuse_too_many(document, timeline)
     kept: list[Checkpoint] = []
     times_ms = day_starts(document, timeline)[-MOST_KEPT:]

@@ -15,6 +15,7 @@ from ..charging import NEVER_MS
 from ..document import PlanDocument
 from ..parameters import Defaults
 from .asked import Asked
+from .budget import Budget, TooMuch
 from .camera_run import CameraRun, Due
 from .causes import COPYING, OFF, Priority
 from .consumers import Supply
@@ -73,6 +74,7 @@ class Rehearser:
         self.next_rig = 0
         self.rigged: list[Rig] = []
         self.minute, self.turns = -1, 0
+        self.budget = Budget()
         self.standing = self.grid.standing()
         for run in self.cameras:
             run.plan_next()
@@ -108,13 +110,16 @@ class Rehearser:
                 self._leave(at_ms)
 
     def _guard(self, at_ms: int) -> None:
-        """Raise RuntimeError when events crowd so that the trip would never end."""
+        """Raise TooMuch when events crowd so that the trip would never end, or cost too much."""
         minute = at_ms // 60_000
         if minute != self.minute:
             self.minute, self.turns = minute, 0
         self.turns += 1
         if self.turns > MOST_TURNS:
-            raise RuntimeError(f"over {MOST_TURNS} events in minute {minute} of the trip")
+            raise TooMuch(f"takes over {MOST_TURNS:,} events in one minute", at_ms)
+        if self.budget.spend(at_ms):
+            rows = sum(len(run.trace.t_ms) for run in self.cameras)
+            self.budget.hold(rows, sum(len(run.kept) for run in self.cameras), at_ms)
 
     def _first(self) -> tuple[int, int, Turn, int]:
         """What is first: time, priority, kind, and the camera's number."""

@@ -64,6 +64,8 @@ def tell(played: Played, defaults: Defaults) -> Rehearsal:
     loops = loop_advice(played)
     moments = caught_of(played)
     findings = findings_of(played, cameras, defaults, singles, loops, moments)
+    if played.mistakes:  # what else there is to say of a trip that was not played misleads
+        findings = tuple(one for one in findings if one.code == "figure_mistaken")
     return Rehearsal(
         start_utc=played.timeline.start_utc,
         duration_ms=played.timeline.duration_ms,

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ..document import PlanDocument
 from ..light import SunDays, sun_heights_of_day
+from ..mistakes import Mistake, idle, mistakes_of
 from ..parameters import DEFAULTS, Defaults
 from .camera_run import CameraRun
 from .engine import Rehearser
@@ -30,6 +31,7 @@ class Played:
     start_wh: float
     start_bytes: int
     end_wh: float
+    mistakes: tuple[Mistake, ...] = ()
 
 
 def play(
@@ -37,11 +39,14 @@ def play(
     defaults: Defaults = DEFAULTS,
     sun_days: SunDays = sun_heights_of_day,
 ) -> Played:
-    """Play a document through.
+    """Play a document through; one with figures that cannot be meant is laid out alone.
 
-    Raises BadDocument when its times make no trip or it asks for too many takes.
+    Raises BadDocument when its times make no trip or it asks for too much.
     """
     timeline = lay_out(document.trip, sun_days)
+    mistakes = mistakes_of(document.kit)
+    if mistakes:
+        return unplayed(document, timeline, mistakes, defaults)
     refuse_too_many(document, timeline)
     rehearser = Rehearser(document, timeline, defaults)
     rehearser.play()
@@ -63,3 +68,12 @@ def played_of(rehearser: Rehearser) -> Played:
         rehearser.start_bytes,
         rehearser.held_wh(),
     )
+
+
+def unplayed(
+    document: PlanDocument, timeline: Timeline, mistakes: tuple[Mistake, ...], defaults: Defaults
+) -> Played:
+    """A trip that is laid out with nothing asked, until figures of the kit are mended."""
+    rehearser = Rehearser(idle(document), timeline, defaults)
+    rehearser.close()
+    return replace(played_of(rehearser), mistakes=mistakes)

@@ -55,6 +55,7 @@ def verdict_of(
         moments=moments_by_importance(moments),
         missed=tuple(missed),
         stops=tuple(finding.text for finding in stops),
+        unplayed=bool(played.mistakes),
     )
     headline, detail = verdict_words(told)
     return Verdict(

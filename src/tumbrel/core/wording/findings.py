@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 SENTENCES: dict[str, str] = {
+    "figure_mistaken": "{why}. Nothing is rehearsed until then.",
     "card_too_large": "{camera} takes cards up to {largest_gb} GB; {card} is {gb} GB. "
     "Fit a smaller card.",
     "card_too_slow": "{card} sustains {sustains_mb_s} MB/s; {camera} writes up to {peak_mb_s} MB/s "

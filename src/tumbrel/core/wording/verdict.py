@@ -27,10 +27,13 @@ class Told:
     moments: tuple[MomentsWhole, ...] = ()
     missed: tuple[Caught, ...] = ()
     stops: tuple[str, ...] = ()
+    unplayed: bool = False
 
 
 def verdict_words(told: Told) -> tuple[str, str]:
     """The headline and the sentences below it."""
+    if told.unplayed:
+        return "Not rehearsed: a figure of the kit is to be mended first.", told.stops[0]
     if told.minutes.asked == 0:
         return (
             "Nothing is asked yet.",

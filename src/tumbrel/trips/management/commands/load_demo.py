@@ -7,8 +7,10 @@ from typing import Any
 
 from django.core.management.base import BaseCommand
 
+from tumbrel.core.rehearsal.outcome import rehearse
 from tumbrel.site.local import local_owner
 from tumbrel.trips.demo import load_demos
+from tumbrel.trips.to_core import sun_days
 
 
 class Command(BaseCommand):
@@ -23,5 +25,6 @@ class Command(BaseCommand):
     def handle(self, *_args: Any, **options: Any) -> None:
         """Load what is missing and say so."""
         _, opened = load_demos(local_owner(), reset=bool(options["reset"]))
-        for name in opened:
-            self.stdout.write(f"loaded {name}")
+        for document in opened:
+            rehearse(document, sun_days=sun_days)  # keeps the sun's tables of its place
+            self.stdout.write(f"loaded {document.trip.name}")

@@ -1,0 +1,71 @@
+"""What of trips and kits lies in the bin: listed, put back, and let go after thirty days."""
+
+from __future__ import annotations
+
+from datetime import datetime
+
+from django.contrib.auth.models import User
+from django.db import transaction
+from django.db.models import Count
+
+from tumbrel.keeping.bin import empty_out, goes_at, put_back
+from tumbrel.keeping.models import Kept
+from tumbrel.keeping.refusals import NotThere
+from tumbrel.kit.models import Kit
+
+from .models import Trip
+from .schemas import BinKind, Binned
+
+
+def binned(owner: User) -> list[Binned]:
+    """Everything of an owner in the bin, the last thrown away first."""
+    trips = Trip.objects.in_bin_of(owner).annotate(held=Count("variants")).select_related("kit")
+    found = [_line("trip", row, row.held) for row in trips]
+    found += [_line("kit", row, 0) for row in Kit.objects.in_bin_of(owner)]
+    return sorted(found, key=lambda one: one.thrown_away_at, reverse=True)
+
+
+@transaction.atomic
+def take_out(owner: User, kind: BinKind, number: int) -> None:
+    """Put a trip or kit back where it was; a trip brings its kit along. Raises NotThere."""
+    row = _row(owner, kind, number)
+    if isinstance(row, Trip) and row.kit.thrown_away_at is not None:
+        put_back(row.kit)
+    put_back(row)
+
+
+@transaction.atomic
+def let_go(owner: User, kind: BinKind, number: int) -> None:
+    """Delete what is in the bin for good; a kit takes trips along that are in the bin with it."""
+    row = _row(owner, kind, number)
+    if isinstance(row, Kit):
+        Trip.objects.in_bin_of(owner).filter(kit=row).delete()
+    row.delete()
+
+
+@transaction.atomic
+def empty_bin(now: datetime) -> int:
+    """Let go for good what has been in the bin for over thirty days, of every owner."""
+    gone = empty_out(Trip.objects, now)
+    used = Trip.objects.values("kit")
+    return gone + empty_out(Kit.objects.exclude(pk__in=used), now)
+
+
+def _row(owner: User, kind: BinKind, number: int) -> Trip | Kit:
+    rows = (Trip if kind == "trip" else Kit).objects.in_bin_of(owner)
+    row = rows.filter(pk=number).first()
+    if not isinstance(row, Trip | Kit):
+        raise NotThere(f"{kind} in the bin")
+    return row
+
+
+def _line(kind: BinKind, row: Kept, variants: int) -> Binned:
+    assert row.thrown_away_at is not None
+    return Binned(
+        kind=kind,
+        id=row.pk,
+        name=row.name,
+        variants=variants,
+        thrown_away_at=row.thrown_away_at,
+        goes_at=goes_at(row),
+    )

@@ -1,0 +1,153 @@
+"""A process that does one piece of work after the other, as it is told over a pipe."""
+
+from __future__ import annotations
+
+import logging
+import multiprocessing
+import os
+import pickle
+import signal
+import sys
+import time
+from collections.abc import Callable, Iterator
+from multiprocessing.connection import Connection
+from typing import Any
+
+from tumbrel.core.document import BadDocument
+
+from .watch import Abandoned, TooLong, Watch
+
+Work = Callable[..., Iterator[bytes]]
+Gone = Callable[[], bool]
+
+LOOK_S = 0.05
+GRACE_S = 8.0  # what is written down at the end is not looked at
+LATE = "late"
+
+log = logging.getLogger(__name__)
+context = multiprocessing.get_context("spawn")
+
+
+class Failed(Exception):
+    """The work failed by a fault of ours; says of what kind."""
+
+
+class Worker:
+    """One process; started when it is first needed, and anew after it had to be killed."""
+
+    def __init__(self) -> None:
+        self._process: Any = None
+        self._pipe: Connection | None = None
+        self._abandoned: Any = context.Value("q", 0, lock=False)
+        self._number = 0
+
+    def start(self) -> None:
+        """Start the process unless it runs."""
+        if self._process is not None and self._process.is_alive():
+            return
+        self._pipe, theirs = context.Pipe()
+        self._process = context.Process(
+            target=work_on, args=(theirs, self._abandoned, os.getpid()), daemon=True
+        )
+        self._process.start()
+        theirs.close()
+
+    def end(self) -> None:
+        """End the process at once."""
+        if self._process is not None:
+            self._process.kill()
+            self._process.join()
+            self._process = None
+
+    def do(self, work: Work, words: tuple[Any, ...], seconds: float, gone: Gone) -> Iterator[bytes]:
+        """Parts of the answer as they come. Raises what the work raises, TooLong, or Abandoned.
+
+        Whoever stops reading, or has gone, ends the work.
+        """
+        self.start()
+        self._number += 1
+        pipe = self._pipe
+        assert pipe is not None
+        running = True
+        try:
+            pipe.send_bytes(pickle.dumps((self._number, work, words, seconds)))
+            ends = time.monotonic() + seconds + GRACE_S
+            while running:
+                while not pipe.poll(LOOK_S):
+                    if gone():
+                        raise Abandoned
+                    if time.monotonic() > ends:
+                        raise TooLong(seconds)
+                kind, part = pickle.loads(pipe.recv_bytes())  # noqa: S301 - from our own process
+                running = kind == "part"
+                if kind == "raised":
+                    raise _raised(part, seconds)
+                if running:
+                    yield part
+        except (EOFError, OSError) as error:
+            running = True
+            raise Failed("the worker process ended by itself") from error
+        finally:
+            if running:
+                self._stop(pipe)
+
+    def _stop(self, pipe: Connection) -> None:
+        """Have the work given up; a process that does not hear is killed."""
+        self._abandoned.value = self._number
+        ends = time.monotonic() + 1.0
+        try:
+            while time.monotonic() < ends:
+                if pipe.poll(LOOK_S) and pickle.loads(pipe.recv_bytes())[0] != "part":  # noqa: S301
+                    return
+        except (EOFError, OSError):
+            pass
+        self.end()
+
+
+def _raised(told: tuple[str, Any], seconds: float) -> Exception:
+    kind, more = told
+    if kind == "bad":
+        return BadDocument(more)
+    if kind == LATE:
+        return TooLong(seconds)
+    return Abandoned() if kind == "abandoned" else Failed(str(more))
+
+
+def work_on(pipe: Connection, abandoned: Any, parent: int) -> None:
+    """The process: work until the pipe closes or its parent has gone."""
+    signal.signal(signal.SIGINT, signal.SIG_IGN)
+    import django  # noqa: PLC0415 - only here, in a process of its own
+
+    django.setup()
+    while True:
+        try:
+            number, work, words, seconds = pickle.loads(pipe.recv_bytes())  # noqa: S301 - as above
+        except (EOFError, OSError):
+            return
+
+        def given_up(number: int = number) -> bool:
+            if os.getppid() != parent:
+                sys.exit(0)
+            return bool(abandoned.value >= number)
+
+        try:
+            for part in work(Watch(seconds, given_up), *words):
+                pipe.send_bytes(pickle.dumps(("part", part)))
+            told: tuple[str, Any] = ("end", None)
+        except Exception as error:
+            told = ("raised", _told(error))
+        try:
+            pipe.send_bytes(pickle.dumps(told))
+        except (EOFError, OSError):
+            return
+
+
+def _told(error: Exception) -> tuple[str, Any]:
+    if isinstance(error, TooLong):
+        return LATE, None
+    if isinstance(error, Abandoned):
+        return "abandoned", None
+    if isinstance(error, BadDocument):
+        return "bad", error.faults
+    log.error("work failed", exc_info=error)
+    return "failed", type(error).__name__

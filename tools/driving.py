@@ -28,10 +28,10 @@ FLAGS = (
 class Server:
     """Tumbrel served from a data folder; may be killed and started again on the same port."""
 
-    def __init__(self, data: Path, *, demo: bool) -> None:
+    def __init__(self, data: Path, *, demo: bool, port: int | None = None) -> None:
         self.data = data
         self.demo = demo
-        self.port = _free_port()
+        self.port = port or _free_port()
         self.address = f"http://127.0.0.1:{self.port}"
         self.printed = ""
         self._process: subprocess.Popen[str] | None = None
@@ -80,9 +80,9 @@ def _free_port() -> int:
 
 
 @contextmanager
-def served(data: Path, *, demo: bool = True) -> Iterator[Server]:
+def served(data: Path, *, demo: bool = True, port: int | None = None) -> Iterator[Server]:
     """A running server, stopped afterwards."""
-    server = Server(data, demo=demo)
+    server = Server(data, demo=demo, port=port)
     server.start()
     try:
         yield server

@@ -6,7 +6,7 @@ import re
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Browser, BrowserContext, Page, Route, expect
+from playwright.sync_api import Browser, Page, Route, expect
 
 from tests.e2e.conftest import board, keep, loss, open_copy
 from tools.driving import ROOT, Server, served
@@ -81,6 +81,7 @@ def test_on_a_phone_nothing_hangs_over_and_a_gap_can_be_cured(
     browser: Browser, server: Server, demo_text: bytes
 ) -> None:
     context = browser.new_context(viewport={"width": 390, "height": 844}, has_touch=True)
+    server.enter(context)
     page = context.new_page()
     address = open_copy(page, server, demo_text)
     for place in ("board", "kit", "bench", "route", "variants"):
@@ -143,32 +144,6 @@ def roll(page: Page, cell: str) -> None:
     page.keyboard.press("Escape")
 
 
-def test_two_tabs_the_second_is_told_and_may_keep_its_own(
-    context: BrowserContext, page: Page, trip: str
-) -> None:
-    board(page, trip)
-    other = context.new_page()
-    board(other, trip)
-    roll(other, "Camp, gorge walk")
-    expect(other.get_by_role("button", name="Undo")).to_be_enabled()
-    other.wait_for_timeout(300)
-    roll(page, "Camp, scree climb")
-    alert = page.get_by_role("alert").filter(has_text="It was saved elsewhere at")
-    expect(alert).to_contain_text("Yours is kept beside it.")
-    alert.get_by_role("button", name="Keep mine").click()
-    expect(alert).to_have_count(0)
-    expect(page.get_by_role("gridcell", name="Camp, scree climb")).to_have_accessible_name(
-        re.compile("Rolled")
-    )
-    page.get_by_role("button", name="Undo").click()
-    expect(page.get_by_role("gridcell", name="Camp, gorge walk")).to_have_accessible_name(
-        re.compile("Rolled")
-    )
-    expect(page.get_by_role("gridcell", name="Camp, scree climb")).to_have_accessible_name(
-        re.compile("not asked")
-    )
-
-
 def test_what_cannot_be_saved_survives_a_reload(page: Page, trip: str) -> None:
     board(page, trip)
 
@@ -211,6 +186,7 @@ def test_saving_again_after_the_connection_is_back(page: Page, trip: str) -> Non
 
 def test_a_killed_server_loses_nothing(page: Page, tmp_path: Path) -> None:
     with served(tmp_path, demo=True) as server:
+        server.enter(page.context)
         page.goto(server.address)
         page.get_by_test_id("headline").wait_for()
         roll(page, "Camp, gorge walk")

@@ -28,7 +28,7 @@ class ProblemOut(Schema):
     current: dict[str, Any] | None = None
 
 
-STATUSES = (400, 401, 403, 404, 409, 413, 422, 500, 503, 507)
+STATUSES = (400, 401, 403, 404, 405, 409, 413, 422, 500, 503, 507)
 REFUSALS: dict[int, type[ProblemOut]] = dict.fromkeys(STATUSES, ProblemOut)
 
 

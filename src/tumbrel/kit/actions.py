@@ -5,7 +5,9 @@ from __future__ import annotations
 from django.contrib.auth.models import User
 from django.db import transaction
 
+from tumbrel.core.document import BadDocument
 from tumbrel.core.document import Kit as KitDocument
+from tumbrel.core.mistakes import mistakes_of
 from tumbrel.keeping import steps
 from tumbrel.keeping.bin import throw_away
 from tumbrel.keeping.refusals import InUse, Stale
@@ -33,6 +35,7 @@ def save_kit(
 ) -> Kit:
     """Keep a kit. Raises NotThere, Stale, or InUse when trips use what goes."""
     row = _fresh(owner, kit_id, version)
+    _refuse_mistakes(document, kit_of(row))
     _let_go(owner, row, document, release=release)
     steps.record(row, row.steps, document.model_dump(mode="json"), name.strip()[:60] or row.name)
     return row
@@ -64,6 +67,14 @@ def find_same(owner: User, name: str, document: KitDocument) -> Kit | None:
         if isinstance(row, Kit) and kit_of(row) == document:
             return row
     return None
+
+
+def _refuse_mistakes(document: KitDocument, was: KitDocument) -> None:
+    """Refuse figures that only a mistake makes, but for those that a kept kit holds already."""
+    known = {one.why for one in mistakes_of(was)}
+    fresh = tuple(one.fault for one in mistakes_of(document) if one.why not in known)
+    if fresh:
+        raise BadDocument(fresh)
 
 
 def _fresh(owner: User, kit_id: int, version: int) -> Kit:

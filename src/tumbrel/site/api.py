@@ -2,8 +2,14 @@
 
 from __future__ import annotations
 
+import json
+from typing import cast
+
+from django.http import HttpRequest
 from ninja import NinjaAPI
+from ninja.parser import Parser
 from ninja.security import django_auth
+from ninja.types import DictStrAny
 
 from tumbrel.bench.api import router as bench_router
 from tumbrel.kit.api import router as kit_router
@@ -14,7 +20,20 @@ from tumbrel.trips.variants_api import router as variants_router
 
 from .problems import tell_problems
 
+
+class WholeText(Parser):
+    """Bodies of JSON; halves of characters are refused, as no file can hold them."""
+
+    def parse_body(self, request: HttpRequest) -> DictStrAny:
+        """The body. Raises UnicodeEncodeError, or ValueError for what is no JSON."""
+        loaded = json.loads(request.body)
+        if b"\\u" in request.body:
+            json.dumps(loaded, ensure_ascii=False).encode("utf-8")
+        return cast("DictStrAny", loaded)
+
+
 api = NinjaAPI(
+    parser=WholeText(),
     title="Tumbrel",
     version="1",
     auth=django_auth,

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import errno
 import logging
+from collections.abc import Callable
 from dataclasses import dataclass, field
 from http import HTTPStatus
 from typing import Any
@@ -25,6 +26,7 @@ from tumbrel.keeping.refusals import InUse, NothingToUndo, NotThere, Stale
 from tumbrel.working.desks import Busy
 from tumbrel.working.watch import Abandoned
 
+PROBLEM_TYPE = "application/problem+json"
 log = logging.getLogger(__name__)
 
 
@@ -40,20 +42,23 @@ class Problem:
     used_by: tuple[str, ...] = field(default=())
 
 
+def whole(text: str) -> str:
+    """A text without halves of characters, that no answer can hold."""
+    return text.encode("utf-8", "replace").decode("utf-8")
+
+
 def problem_response(problem: Problem) -> HttpResponse:
     """The problem as an answer."""
     out = ProblemOut(
         type=f"/problems/{problem.code}",
         title=problem.code.replace("_", " "),
         status=problem.status,
-        detail=problem.detail,
-        faults=tuple(Fault(path=f.path, why=f.why) for f in problem.faults),
+        detail=whole(problem.detail),
+        faults=tuple(Fault(path=whole(f.path), why=whole(f.why)) for f in problem.faults),
         used_by=problem.used_by,
         current=problem.current.model_dump(mode="json") if problem.current else None,
     )
-    return HttpResponse(
-        out.model_dump_json(), status=problem.status, content_type="application/problem+json"
-    )
+    return HttpResponse(out.model_dump_json(), status=problem.status, content_type=PROBLEM_TYPE)
 
 
 MOST_FAULTS = 50
@@ -105,6 +110,8 @@ def problem_of(error: Exception) -> Problem | None:
         return refused(faults_of(error))
     if isinstance(error, RequestDataTooBig):
         return too_large()
+    if isinstance(error, UnicodeEncodeError):
+        return refused((FieldFault("(text)", "holds half a character; type it anew"),))
     words = str(error)
     if isinstance(error, OSError) and error.errno in (errno.ENOSPC, errno.EDQUOT):
         error, words = OperationalError(), "full"
@@ -123,6 +130,28 @@ def failed(request: HttpRequest, error: Exception) -> HttpResponse:
         detail = f"Tumbrel failed at this ({type(error).__name__}). Nothing was changed."
         problem = Problem(500, "failed", detail)
     return problem_response(problem)
+
+
+class ProblemsOnly:
+    """Refusals of the API are problems, whoever made them: the framework's own too."""
+
+    def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        """Tell what is refused in another form anew; its headers stay."""
+        answer = self.get_response(request)
+        told = answer.headers.get("Content-Type", "")
+        if answer.status_code < HTTPStatus.BAD_REQUEST or told.startswith(PROBLEM_TYPE):
+            return answer
+        if not request.path.startswith("/api/"):
+            return answer
+        status = HTTPStatus(answer.status_code)
+        code = status.phrase.lower().replace(" ", "_")
+        made = problem_response(Problem(status.value, code, f"{status.phrase}. Nothing changed."))
+        if "Allow" in answer.headers:
+            made["Allow"] = answer["Allow"]
+        return made
 
 
 def tell_problems(api: NinjaAPI) -> None:
@@ -159,8 +188,10 @@ def tell_problems(api: NinjaAPI) -> None:
         if error.status_code == HTTPStatus.FORBIDDEN:
             detail = "This change did not come from Tumbrel's own page. Reload the page."
             return problem_response(Problem(403, "not_from_page", detail))
-        if isinstance(error.__cause__, RequestDataTooBig):
-            return problem_response(too_large())
+        cause = error.__cause__ or error.__context__
+        known = problem_of(cause) if isinstance(cause, Exception) else None
+        if known is not None:
+            return problem_response(known)
         return problem_response(Problem(error.status_code, "refused", str(error)))
 
 

@@ -28,6 +28,7 @@ INSTALLED_APPS = [
     "tumbrel.trips",
 ]
 MIDDLEWARE = [
+    "tumbrel.site.problems.ProblemsOnly",
     "tumbrel.site.local.LoopbackOnly",
     "django.middleware.common.CommonMiddleware",  # refuses foreign host names
     "django.middleware.security.SecurityMiddleware",  # before static files, for nosniff on them

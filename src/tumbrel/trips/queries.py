@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from django.contrib.auth.models import User
+from django.db.models import Count
 
 from tumbrel.core.document import Kit
 from tumbrel.keeping.refusals import NotThere
@@ -28,8 +29,11 @@ def trips_of_kit(owner: User, kit_id: int) -> list[Trip]:
 
 def trip_lines(owner: User) -> list[TripLine]:
     """All trips, the oldest first."""
-    rows = Trip.objects.of(owner).select_related("kit").order_by("pk")
-    return [TripLine(id=r.pk, name=r.name, kit=r.kit.name, saved_at=r.saved_at) for r in rows]
+    rows = Trip.objects.of(owner).select_related("kit").annotate(held=Count("variants"))
+    return [
+        TripLine(id=r.pk, name=r.name, kit=r.kit.name, variants=r.held, saved_at=r.saved_at)
+        for r in rows.order_by("pk")
+    ]
 
 
 def trip_state(row: Trip) -> TripState:

@@ -23,6 +23,7 @@ class TripLine(Schema):
     id: int
     name: str
     kit: str
+    variants: int
     saved_at: datetime
 
 

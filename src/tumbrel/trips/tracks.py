@@ -8,7 +8,10 @@ from hashlib import sha256
 from threading import Lock
 from zoneinfo import ZoneInfo
 
-from tumbrel.core.document import Trip
+from pydantic import ValidationError
+
+from tumbrel.core.document import BadDocument, FieldFault, Trip
+from tumbrel.core.document.base import DAY_S, LONGEST_TRIP_S
 from tumbrel.core.formats.tracks import read_track
 from tumbrel.core.formats.tracks_out import TrackForm, write_track
 from tumbrel.core.rehearsal.outcome import rehearse
@@ -36,6 +39,17 @@ def lay_file(data: bytes, asked: TrackAsked, trip: Trip | None) -> TrackRead:
     The last few files stay in memory cleaned, since another pace asks for the same one again.
     """
     track = _read(data)
+    try:
+        return _laid(track, asked, trip)
+    except ValidationError:
+        why = (
+            f"takes over {LONGEST_TRIP_S // DAY_S} days, by its own times or at this pace; "
+            "cut it into parts, or choose a faster way of going"
+        )
+        raise BadDocument((FieldFault("(file)", why),)) from None
+
+
+def _laid(track: Track, asked: TrackAsked, trip: Trip | None) -> TrackRead:
     question = TrackQuestion(
         way=asked.way,
         factor=asked.factor,

@@ -40,7 +40,7 @@ describe("answers", () => {
   });
   it("the page's token is read from its cookie", () => {
     document.cookie = "other=1";
-    document.cookie = "csrftoken=abc";
+    document.cookie = "tumbrel_csrf_=abc";
     expect(csrfToken()).toBe("abc");
   });
 });

@@ -1,4 +1,6 @@
 import createClient from "openapi-fetch";
+import { answered } from "./answers";
+import { installation } from "./installation";
 import type { components, paths } from "./schema";
 
 export type Schemas = components["schemas"];
@@ -15,6 +17,10 @@ export class Refused extends Error {
   is(code: string): boolean {
     return this.problem.type === `/problems/${code}`;
   }
+  /** What may be taken later as it is: a fault of the server, a full disk, a session to be opened. */
+  isPassing(): boolean {
+    return this.problem.status >= 500 || this.is("not_entered") || this.is("not_from_page");
+  }
 }
 
 /** The server could not be reached; nothing is known about the request. */
@@ -26,7 +32,9 @@ export class Unreachable extends Error {
 }
 
 export function csrfToken(): string {
-  return /(?:^|; )csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? "";
+  const name = `tumbrel_csrf_${installation()}=`;
+  const found = document.cookie.split("; ").find((one) => one.startsWith(name));
+  return found?.slice(name.length) ?? "";
 }
 
 export const client = createClient<paths>({ baseUrl: "/" });
@@ -34,6 +42,9 @@ client.use({
   onRequest({ request }) {
     request.headers.set("X-CSRFToken", csrfToken());
     return request;
+  },
+  onResponse() {
+    answered();
   },
 });
 
@@ -73,6 +84,7 @@ export function sendAtOnce<Answer>(address: string, type: string, body: BodyInit
       headers: { "Content-Type": type, "X-CSRFToken": csrfToken() },
       body,
     }).then(async (response) => {
+      answered();
       const told: unknown = await response.json().catch(() => null);
       return response.ok ? { data: told as Answer, response } : { error: told, response };
     }),

@@ -21,7 +21,7 @@ function answers(parts: readonly string[], status = 200) {
 }
 
 describe("cures as they come", () => {
-  beforeEach(() => vi.stubGlobal("document", { cookie: "csrftoken=abc" }));
+  beforeEach(() => vi.stubGlobal("document", { cookie: "", querySelector: () => null }));
   afterEach(() => vi.unstubAllGlobals());
   const told = async () => {
     const lines: unknown[] = [];

@@ -2,39 +2,52 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { act, renderHook, waitFor } from "@testing-library/react";
 import type { ReactNode } from "react";
-import { beforeEach, describe, expect, it } from "vitest";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { answered } from "./answers";
 import { Refused, Unreachable } from "./client";
 import { type KeptSource, useKept } from "./kept";
+import type { Note } from "./notes";
+
+/** A field each for two people, and for who edits the first one twice. */
+interface Doc {
+  a: string;
+  b: string;
+}
 
 interface State {
   version: number;
   can_undo: boolean;
   can_redo: boolean;
-  doc: string;
+  doc: Doc;
 }
 
-/** A server that keeps versions and steps; it can be made unreachable or refuse. */
-class Fake implements KeptSource<State, string> {
+const FIRST: Doc = { a: "first", b: "" };
+const a = (text: string): Doc => ({ ...FIRST, a: text });
+
+/** A server that keeps versions and steps; it can be made unreachable, full, or refuse. */
+class Fake implements KeptSource<State, Doc> {
   key = ["fake"];
-  steps = ["first"];
+  steps = [FIRST];
   step_at = 0;
   version = 1;
-  down = false;
+  fails: "down" | "full" | "bad" | null = null;
   inUse = false;
-  saves: string[] = [];
+  saves: Doc[] = [];
 
   state(): State {
     return {
       version: this.version,
       can_undo: this.step_at > 0,
       can_redo: this.step_at < this.steps.length - 1,
-      doc: this.steps[this.step_at] ?? "",
+      doc: this.steps[this.step_at] ?? FIRST,
     };
   }
   load = () => Promise.resolve(this.state());
-  save = async (version: number, doc: string, release: boolean) => {
+  save = async (version: number, doc: Doc, release: boolean) => {
     await Promise.resolve();
-    if (this.down) throw new Unreachable();
+    if (this.fails === "down") throw new Unreachable();
+    if (this.fails === "full") throw this.refusal("disk_full", 507);
+    if (this.fails === "bad") throw this.refusal("bad_document", 422);
     if (version !== this.version) throw this.refusal("stale");
     if (this.inUse && !release) throw this.refusal("in_use");
     this.steps = [...this.steps.slice(0, this.step_at + 1), doc];
@@ -51,12 +64,12 @@ class Fake implements KeptSource<State, string> {
     return this.state();
   };
   docOf = (state: State) => state.doc;
-  withDoc = (state: State, doc: string) => ({ ...state, doc });
-  refusal(code: string): Refused {
+  withDoc = (state: State, doc: Doc) => ({ ...state, doc });
+  refusal(code: string, status = 409): Refused {
     return new Refused({
       type: `/problems/${code}`,
       title: code,
-      status: 409,
+      status,
       detail: `${code}!`,
       faults: [],
       used_by: [],
@@ -65,7 +78,10 @@ class Fake implements KeptSource<State, string> {
   }
 }
 
-const UNSAVED = "tumbrel.unsaved.fake";
+const NOTES = "tumbrel.note..fake.";
+const notes = () => Object.keys(localStorage).filter((name) => name.startsWith(NOTES));
+const leave = (tab: string, note: Note<Doc>) =>
+  localStorage.setItem(NOTES + tab, JSON.stringify(note));
 
 async function keeping(source: Fake) {
   const cache = new QueryClient();
@@ -74,126 +90,259 @@ async function keeping(source: Fake) {
   );
   const hook = renderHook(() => useKept(source), { wrapper });
   await waitFor(() => expect(hook.result.current.state).toBeDefined());
+  await act(() => hook.result.current.settled());
   return hook.result;
 }
 
 beforeEach(() => localStorage.clear());
+afterEach(() => vi.restoreAllMocks());
 
 describe("a kept document", () => {
   it("shows an edit at once and saves it with its version", async () => {
     const source = new Fake();
     const kept = await keeping(source);
-    act(() => kept.current.edit(() => "second"));
-    await waitFor(() => expect(kept.current.state?.doc).toBe("second"));
-    await waitFor(() => expect(source.saves).toEqual(["second"]));
+    act(() => kept.current.edit(() => a("second")));
+    expect(kept.current.keeping).toBe("going");
+    await waitFor(() => expect(kept.current.state?.doc.a).toBe("second"));
+    await waitFor(() => expect(source.saves).toEqual([a("second")]));
     await waitFor(() => expect(kept.current.state?.version).toBe(2));
-    expect(localStorage.getItem(UNSAVED)).toBeNull();
+    expect(kept.current.keeping).toBe("kept");
+    expect(notes()).toEqual([]);
   });
   it("saves quick edits one after the other, none lost", async () => {
     const source = new Fake();
     const kept = await keeping(source);
     act(() => {
-      for (const word of ["a", "b", "c"]) kept.current.edit((old) => old + word);
+      for (const word of ["a", "b", "c"]) kept.current.edit((old) => a(old.a + word));
     });
     await act(() => kept.current.settled());
-    expect(source.saves).toEqual(["firsta", "firstab", "firstabc"]);
-    expect(kept.current.state).toMatchObject({ doc: "firstabc", version: 4, can_undo: true });
+    expect(source.saves.map((one) => one.a)).toEqual(["firsta", "firstab", "firstabc"]);
+    expect(kept.current.state).toMatchObject({ version: 4, can_undo: true });
   });
   it("goes back and forward over steps", async () => {
     const kept = await keeping(new Fake());
-    act(() => kept.current.edit(() => "second"));
+    act(() => kept.current.edit(() => a("second")));
     act(() => kept.current.undo());
     await act(() => kept.current.settled());
-    expect(kept.current.state).toMatchObject({ doc: "first", can_redo: true });
+    expect(kept.current.state).toMatchObject({ doc: FIRST, can_redo: true });
     act(() => kept.current.redo());
     await act(() => kept.current.settled());
-    expect(kept.current.state?.doc).toBe("second");
+    expect(kept.current.state?.doc.a).toBe("second");
   });
-  it("keeps what cannot be saved, and saves it when asked again", async () => {
+});
+
+describe("what the server cannot take now", () => {
+  it.each(["down", "full"] as const)("is kept and saved when it can be (%s)", async (how) => {
     const source = new Fake();
     const kept = await keeping(source);
-    source.down = true;
-    act(() => kept.current.edit(() => "second"));
-    await waitFor(() => expect(kept.current.error).toBeInstanceOf(Unreachable));
-    expect(kept.current.state?.doc).toBe("second");
-    expect(localStorage.getItem(UNSAVED)).toContain("second");
-    source.down = false;
+    source.fails = how;
+    act(() => kept.current.edit(() => a("second")));
+    await waitFor(() => expect(kept.current.error).not.toBeNull());
+    expect(kept.current.keeping).toBe("here");
+    expect(kept.current.state?.doc.a).toBe("second");
+    expect(localStorage.getItem(notes()[0] ?? "")).toContain("second");
+    source.fails = null;
     act(() => kept.current.retry());
-    await waitFor(() => expect(source.saves).toEqual(["second"]));
+    await waitFor(() => expect(source.saves).toEqual([a("second")]));
+    expect(kept.current.error).toBeNull();
+    expect(notes()).toEqual([]);
+  });
+  it("is saved at once when the server answers anything", async () => {
+    const source = new Fake();
+    const kept = await keeping(source);
+    source.fails = "down";
+    act(() => kept.current.edit(() => a("second")));
+    await waitFor(() => expect(kept.current.error).toBeInstanceOf(Unreachable));
+    source.fails = null;
+    act(() => answered());
+    await waitFor(() => expect(source.saves).toEqual([a("second")]));
+  });
+  it("is tried again by itself, with growing pauses", async () => {
+    vi.useFakeTimers({ shouldAdvanceTime: true });
+    const source = new Fake();
+    const kept = await keeping(source);
+    source.fails = "down";
+    const tried = vi.spyOn(source, "save");
+    act(() => kept.current.edit(() => a("second")));
+    for (let seconds = 0; seconds < 24; seconds += 1)
+      await act(() => vi.advanceTimersByTimeAsync(1000));
+    expect(tried.mock.calls.length).toBeGreaterThanOrEqual(4);
+    expect(tried.mock.calls.length).toBeLessThanOrEqual(7);
+    source.fails = null;
+    await act(() => vi.advanceTimersByTimeAsync(60_000));
+    expect(source.saves).toEqual([a("second")]);
+    vi.useRealTimers();
+  });
+  it("is taken back by undo, before it was ever saved", async () => {
+    const source = new Fake();
+    const kept = await keeping(source);
+    source.fails = "down";
+    act(() => kept.current.edit(() => a("second")));
+    act(() => kept.current.edit(() => a("third")));
+    await waitFor(() => expect(kept.current.error).not.toBeNull());
+    act(() => kept.current.undo());
+    await waitFor(() => expect(kept.current.state?.doc.a).toBe("second"));
+    source.fails = null;
+    act(() => kept.current.retry());
+    await waitFor(() => expect(source.saves).toEqual([a("second")]));
+  });
+  it("still goes when the browser's store is full, and says that it is only in this tab", async () => {
+    const source = new Fake();
+    const kept = await keeping(source);
+    vi.spyOn(Storage.prototype, "setItem").mockImplementation(() => {
+      throw new DOMException("full", "QuotaExceededError");
+    });
+    source.fails = "down";
+    act(() => kept.current.edit(() => a("second")));
+    await waitFor(() => expect(kept.current.keeping).toBe("tab"));
+    source.fails = null;
+    act(() => kept.current.retry());
+    await waitFor(() => expect(source.saves).toEqual([a("second")]));
+  });
+});
+
+describe("what is refused", () => {
+  it("stays on the page with its reason; the next edit is tried", async () => {
+    const source = new Fake();
+    const kept = await keeping(source);
+    source.fails = "bad";
+    act(() => kept.current.edit(() => a("wrong")));
+    await waitFor(() => expect(kept.current.error?.message).toBe("bad_document!"));
+    expect(kept.current.state?.doc.a).toBe("wrong");
+    source.fails = null;
+    act(() => kept.current.edit(() => a("right")));
+    await waitFor(() => expect(source.saves).toEqual([a("right")]));
     expect(kept.current.error).toBeNull();
   });
-  it("saves after a reload what the page before could not", async () => {
-    const source = new Fake();
-    localStorage.setItem(UNSAVED, JSON.stringify({ version: 1, doc: "from before" }));
-    const kept = await keeping(source);
-    await waitFor(() => expect(source.saves).toEqual(["from before"]));
-    expect(kept.current.state?.doc).toBe("from before");
-  });
-  it("is not broken by what the browser kept badly", async () => {
-    localStorage.setItem(UNSAVED, "{half");
-    const kept = await keeping(new Fake());
-    expect(kept.current.state?.doc).toBe("first");
-    expect(localStorage.getItem(UNSAVED)).toBeNull();
-  });
-  it("asks when someone else saved while the page was closed", async () => {
-    const source = new Fake();
-    source.version = 7;
-    localStorage.setItem(UNSAVED, JSON.stringify({ version: 1, doc: "mine" }));
-    const kept = await keeping(source);
-    await waitFor(() => expect(kept.current.conflict?.mine).toBe("mine"));
-    expect(source.saves).toEqual([]);
-  });
-  it("a stale save shows both; keeping mine is one more step", async () => {
+  it("is taken back by undo", async () => {
     const source = new Fake();
     const kept = await keeping(source);
-    await source.save(1, "theirs", false);
-    act(() => kept.current.edit(() => "mine"));
-    await waitFor(() => expect(kept.current.conflict?.theirs.doc).toBe("theirs"));
-    act(() => kept.current.keepMine());
-    await act(() => kept.current.settled());
-    expect(source.steps).toEqual(["first", "theirs", "mine"]);
-    expect(kept.current.conflict).toBeNull();
+    source.fails = "bad";
+    act(() => kept.current.edit(() => a("wrong")));
+    await waitFor(() => expect(kept.current.error).not.toBeNull());
+    act(() => kept.current.undo());
+    await waitFor(() => expect(kept.current.state?.doc).toEqual(FIRST));
+    expect(notes()).toEqual([]);
   });
-  it("edits made while a conflict waits belong to mine", async () => {
-    const source = new Fake();
-    const kept = await keeping(source);
-    await source.save(1, "theirs", false);
-    act(() => kept.current.edit(() => "mine"));
-    await waitFor(() => expect(kept.current.conflict).not.toBeNull());
-    act(() => kept.current.edit((old) => `${old} and more`));
-    act(() => kept.current.keepMine());
-    await act(() => kept.current.settled());
-    expect(source.steps.at(-1)).toBe("mine and more");
-  });
-  it("a stale save may also take theirs", async () => {
-    const source = new Fake();
-    const kept = await keeping(source);
-    await source.save(1, "theirs", false);
-    act(() => kept.current.edit(() => "mine"));
-    await waitFor(() => expect(kept.current.conflict).not.toBeNull());
-    act(() => kept.current.takeTheirs());
-    await waitFor(() => expect(kept.current.state?.doc).toBe("theirs"));
-    act(() => kept.current.edit(() => "onwards"));
-    await act(() => kept.current.settled());
-    expect(source.steps.at(-1)).toBe("onwards");
-  });
-  it("a deletion that takes more with it asks back; no leaves everything", async () => {
+  it("a deletion that takes more with it asks back; no leaves everything, for good", async () => {
     const source = new Fake();
     source.inUse = true;
     const kept = await keeping(source);
-    act(() => kept.current.edit(() => "less"));
+    act(() => kept.current.edit(() => a("less")));
     await waitFor(() => expect(kept.current.asksRelease?.detail).toBe("in_use!"));
     act(() => kept.current.asksRelease?.no());
-    await waitFor(() => expect(kept.current.state?.doc).toBe("first"));
+    await waitFor(() => expect(kept.current.state?.doc).toEqual(FIRST));
+    expect(notes()).toEqual([]);
+    source.inUse = false;
+    const again = await keeping(source); // a reload
+    expect(again.current.state?.doc).toEqual(FIRST);
     expect(source.saves).toEqual([]);
   });
   it("a deletion that is confirmed goes through", async () => {
     const source = new Fake();
     source.inUse = true;
     const kept = await keeping(source);
-    act(() => kept.current.edit(() => "less"));
+    act(() => kept.current.edit(() => a("less")));
     await waitFor(() => expect(kept.current.asksRelease).not.toBeNull());
     act(() => kept.current.asksRelease?.yes());
-    await waitFor(() => expect(source.saves).toEqual(["less"]));
+    await waitFor(() => expect(source.saves).toEqual([a("less")]));
+  });
+});
+
+describe("notes of pages that are gone", () => {
+  it("are saved after a reload", async () => {
+    const source = new Fake();
+    leave("gone", { version: 1, base: FIRST, doc: a("from before") });
+    await keeping(source);
+    await waitFor(() => expect(source.saves).toEqual([a("from before")]));
+    expect(notes()).toEqual([]);
+  });
+  it("of several tabs are all saved, one after the other", async () => {
+    const source = new Fake();
+    leave("one", { version: 1, base: FIRST, doc: a("by one") });
+    leave("two", { version: 1, base: FIRST, doc: { ...FIRST, b: "by two" } });
+    const kept = await keeping(source);
+    await waitFor(() => expect(source.saves).toHaveLength(2));
+    expect(kept.current.state?.doc).toEqual({ a: "by one", b: "by two" });
+  });
+  it("of another installation are left alone", async () => {
+    const source = new Fake();
+    const other = "tumbrel.note.0123456789ab.fake.gone";
+    localStorage.setItem(other, JSON.stringify({ version: 1, base: FIRST, doc: a("theirs") }));
+    const kept = await keeping(source);
+    expect(kept.current.state?.doc).toEqual(FIRST);
+    expect(localStorage.getItem(other)).toContain("theirs");
+  });
+  it("that are spoiled break nothing", async () => {
+    localStorage.setItem(`${NOTES}gone`, "{half");
+    const kept = await keeping(new Fake());
+    expect(kept.current.state?.doc).toEqual(FIRST);
+    expect(notes()).toEqual([]);
+  });
+  it("ask where someone else changed the same meanwhile", async () => {
+    const source = new Fake();
+    await source.save(1, a("theirs"), false);
+    leave("gone", { version: 1, base: FIRST, doc: { a: "mine", b: "mine too" } });
+    const kept = await keeping(source);
+    await waitFor(() => expect(kept.current.conflict?.clashes).toEqual(["a"]));
+    expect(source.saves).toHaveLength(1);
+    expect(notes()).toHaveLength(1);
+    act(() => kept.current.takeTheirs());
+    await waitFor(() => expect(source.saves.at(-1)).toEqual({ a: "theirs", b: "mine too" }));
+  });
+});
+
+describe("two tabs", () => {
+  const beside = async () => {
+    const source = new Fake();
+    const kept = await keeping(source);
+    await source.save(1, a("theirs"), false);
+    return { source, kept };
+  };
+  it("that edit different fields are brought together without a question", async () => {
+    const { source, kept } = await beside();
+    act(() => kept.current.edit((old) => ({ ...old, b: "mine" })));
+    await waitFor(() => expect(source.saves.at(-1)).toEqual({ a: "theirs", b: "mine" }));
+    expect(kept.current.conflict).toBeNull();
+    expect(kept.current.state?.doc).toEqual({ a: "theirs", b: "mine" });
+  });
+  it("that edit the same field ask; keeping mine is one more step", async () => {
+    const { source, kept } = await beside();
+    act(() => kept.current.edit(() => a("mine")));
+    await waitFor(() => expect(kept.current.conflict?.theirs.doc.a).toBe("theirs"));
+    expect(kept.current.keeping).toBe("here");
+    act(() => kept.current.keepMine());
+    await act(() => kept.current.settled());
+    expect(source.steps.map((one) => one.a)).toEqual(["first", "theirs", "mine"]);
+    expect(kept.current.conflict).toBeNull();
+  });
+  it("keeping mine leaves what only the other changed", async () => {
+    const source = new Fake();
+    const kept = await keeping(source);
+    await source.save(1, { a: "theirs", b: "theirs too" }, false);
+    act(() => kept.current.edit(() => a("mine")));
+    await waitFor(() => expect(kept.current.conflict).not.toBeNull());
+    act(() => kept.current.keepMine());
+    await act(() => kept.current.settled());
+    expect(source.steps.at(-1)).toEqual({ a: "mine", b: "theirs too" });
+  });
+  it("edits made while a conflict waits belong to mine", async () => {
+    const { source, kept } = await beside();
+    act(() => kept.current.edit(() => a("mine")));
+    await waitFor(() => expect(kept.current.conflict).not.toBeNull());
+    act(() => kept.current.edit((old) => a(`${old.a} and more`)));
+    act(() => kept.current.keepMine());
+    await act(() => kept.current.settled());
+    expect(source.steps.at(-1)?.a).toBe("mine and more");
+  });
+  it("may also take theirs", async () => {
+    const { source, kept } = await beside();
+    act(() => kept.current.edit(() => a("mine")));
+    await waitFor(() => expect(kept.current.conflict).not.toBeNull());
+    act(() => kept.current.takeTheirs());
+    await waitFor(() => expect(kept.current.state?.doc.a).toBe("theirs"));
+    act(() => kept.current.edit(() => a("onwards")));
+    await act(() => kept.current.settled());
+    expect(source.steps.at(-1)?.a).toBe("onwards");
   });
 });

@@ -1,227 +1,72 @@
-import { useQuery, useQueryClient, type QueryKey } from "@tanstack/react-query";
-import { useCallback, useEffect, useRef, useState } from "react";
-import { Refused, Unreachable } from "./client";
+import { type QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useSyncExternalStore } from "react";
+import { Keeper } from "./keeper";
+import type { KeptSource, Versioned, View } from "./keeping";
 
-interface Versioned {
-  version: number;
-  can_undo: boolean;
-  can_redo: boolean;
-}
+export type { Conflict, Keeping, KeptSource } from "./keeping";
 
-export interface KeptSource<State extends Versioned, Doc> {
-  key: QueryKey;
-  load: () => Promise<State>;
-  save: (version: number, doc: Doc, release: boolean) => Promise<State>;
-  step: (version: number, by: -1 | 1, release: boolean) => Promise<State>;
-  docOf: (state: State) => Doc;
-  withDoc: (state: State, doc: Doc) => State;
-  /** Told of each edit at once, before the page draws it. */
-  onEdit?: (state: State) => void;
-  /** What a save lets go first: the answer to the edit matters more than its keeping. */
-  before?: () => Promise<void>;
-}
-
-export interface Conflict<State, Doc> {
-  mine: Doc;
-  theirs: State;
-  detail: string;
-  /** Mine is what the page shows; it goes on being edited until someone decides. */
-  shown: boolean;
-}
-
-export interface Kept<State, Doc> {
+export interface Kept<State, Doc> extends View<State, Doc> {
   state: State | undefined;
-  error: Error | null;
-  conflict: Conflict<State, Doc> | null;
-  /** A refusal that asks back: units that trips use would go. */
-  asksRelease: { detail: string; yes: () => void; no: () => void } | null;
   edit: (change: (doc: Doc) => Doc) => void;
   undo: () => void;
   redo: () => void;
+  /** Where both changed the same: the other's, or mine. Everything else of both stays. */
   takeTheirs: () => void;
   keepMine: () => void;
   dismiss: () => void;
   retry: () => void;
-  /** Resolves when everything edited so far has been sent. */
+  /** Resolves when everything edited so far has been sent, or cannot be now. */
   settled: () => Promise<void>;
 }
 
-const BEFORE_SAVE_MS = 400;
-const pause = (ms: number) => new Promise<void>((done) => setTimeout(done, ms));
-const unsavedKey = (key: QueryKey) => `tumbrel.unsaved.${key.join(".")}`;
+const keepers = new WeakMap<QueryClient, Map<string, { isFragile: () => boolean }>>();
 
-interface Note<Doc> {
-  version: number;
-  doc: Doc;
+/** The one keeper of a document in this tab; it goes on when the page is elsewhere. */
+function keeperOf<State extends Versioned, Doc>(
+  cache: QueryClient,
+  source: KeptSource<State, Doc>,
+): Keeper<State, Doc> {
+  const known = keepers.get(cache) ?? new Map<string, { isFragile: () => boolean }>();
+  keepers.set(cache, known);
+  const name = source.key.join(".");
+  const found = known.get(name) as Keeper<State, Doc> | undefined;
+  if (found !== undefined) return found;
+  const made = new Keeper(cache, source);
+  known.set(name, made);
+  return made;
 }
 
-/** What an earlier page could not save; null when what the browser kept cannot be read. */
-function noteOf<Doc>(text: string): Note<Doc> | null {
-  try {
-    return JSON.parse(text) as Note<Doc>;
-  } catch {
-    return null;
-  }
+/** Something edited would be lost with this tab: the server has not got it, nor has the browser. */
+export function isAnythingFragile(cache: QueryClient): boolean {
+  return [...(keepers.get(cache)?.values() ?? [])].some((one) => one.isFragile());
 }
 
-/**
- * A kept document edited optimistically. Saves go one after the other with the version they were
- * made on; what is not saved yet survives a reload in the browser; a stale save asks back.
- */
+/** A kept document, edited optimistically; what cannot be saved now is noted and tried again. */
 export function useKept<State extends Versioned, Doc>(
   source: KeptSource<State, Doc>,
 ): Kept<State, Doc> {
   const cache = useQueryClient();
-  const { key, load, save, step, docOf, withDoc } = source;
-  const query = useQuery({ queryKey: key, queryFn: load, staleTime: Infinity });
-  const [error, setError] = useState<Error | null>(null);
-  const [conflict, setConflict] = useState<Conflict<State, Doc> | null>(null);
-  const [asksRelease, setAsks] = useState<Kept<State, Doc>["asksRelease"]>(null);
-  const chain = useRef<Promise<void>>(Promise.resolve());
-  const queued = useRef(0);
-  const version = useRef<number | null>(null);
-  const halted = useRef(false);
-
-  const current = useCallback(() => cache.getQueryData<State>(key), [cache, key]);
-  const show = useCallback(
-    (state: State) => {
-      version.current = state.version;
-      cache.setQueryData(key, state);
-      localStorage.removeItem(unsavedKey(key));
-    },
-    [cache, key],
-  );
-
-  const enqueue = useCallback(
-    (send: (version: number, release: boolean) => Promise<State>, mine: Doc | null) => {
-      queued.current += 1;
-      const attempt = async (release: boolean): Promise<void> => {
-        const state = current();
-        if (state === undefined || halted.current) return;
-        const saved = await send(Math.max(version.current ?? 0, state.version), release);
-        version.current = saved.version;
-        if (queued.current === 1) show(saved);
-        setError(null);
-      };
-      chain.current = chain.current
-        .then(() => attempt(false))
-        .catch((problem: unknown) => {
-          if (problem instanceof Refused && problem.is("in_use")) {
-            setAsks({
-              detail: problem.message,
-              yes: () => {
-                setAsks(null);
-                queued.current += 1;
-                chain.current = attempt(true)
-                  .then(() => cache.invalidateQueries())
-                  .catch(setProblem)
-                  .finally(() => {
-                    queued.current -= 1;
-                  });
-              },
-              no: () => {
-                setAsks(null);
-                void cache.invalidateQueries({ queryKey: key });
-              },
-            });
-          } else if (problem instanceof Refused && problem.is("stale")) {
-            halted.current = true;
-            const theirs = problem.problem.current as unknown as State;
-            const held = mine ?? docOf(current() ?? theirs);
-            setConflict({ mine: held, theirs, detail: problem.message, shown: true });
-          } else setProblem(problem);
-        })
-        .finally(() => {
-          queued.current -= 1;
-        });
-      function setProblem(problem: unknown) {
-        setError(problem instanceof Error ? problem : new Error(String(problem)));
-        if (problem instanceof Refused) void cache.invalidateQueries({ queryKey: key });
-        else halted.current = problem instanceof Unreachable;
-      }
-    },
-    [cache, current, docOf, key, show],
-  );
-
-  const edit = useCallback(
-    (change: (doc: Doc) => Doc) => {
-      const state = current();
-      if (state === undefined) return;
-      version.current = Math.max(version.current ?? 0, state.version);
-      const doc = change(docOf(state));
-      cache.setQueryData(key, { ...withDoc(state, doc), can_undo: true, can_redo: false });
-      const edited = current();
-      if (edited !== undefined) source.onEdit?.(edited);
-      setConflict((old) => (old?.shown === true ? { ...old, mine: doc } : old));
-      const note: Note<Doc> = { version: version.current, doc };
-      localStorage.setItem(unsavedKey(key), JSON.stringify(note));
-      enqueue(async (at, release) => {
-        await Promise.race([source.before?.(), pause(BEFORE_SAVE_MS)]);
-        return save(at, doc, release);
-      }, doc);
-    },
-    [cache, current, docOf, enqueue, key, save, source, withDoc],
-  );
-
-  const go = useCallback(
-    (by: -1 | 1) => enqueue((at, release) => step(at, by, release), null),
-    [enqueue, step],
-  );
-
-  const takeTheirs = useCallback(() => {
-    if (conflict) show(conflict.theirs);
-    halted.current = false;
-    setConflict(null);
-  }, [conflict, show]);
-
-  const keepMine = useCallback(() => {
-    if (!conflict) return;
-    halted.current = false;
-    setConflict(null);
-    show(conflict.theirs);
-    edit(() => conflict.mine);
-  }, [conflict, edit, show]);
-
-  const retry = useCallback(() => {
-    halted.current = false;
-    setError(null);
-    const state = current();
-    if (state !== undefined) edit((doc) => doc);
-  }, [current, edit]);
-
-  // What an earlier page could not save is saved now; when someone else saved since, it asks.
+  const keeper = keeperOf(cache, source);
+  useEffect(() => {
+    keeper.use(source);
+  }, [keeper, source]);
+  const query = useQuery({ queryKey: source.key, queryFn: keeper.load, staleTime: Infinity });
+  const view = useSyncExternalStore(keeper.subscribe, keeper.view);
   const loaded = query.data !== undefined;
   useEffect(() => {
-    if (!loaded) return;
-    const text = localStorage.getItem(unsavedKey(key));
-    const state = current();
-    if (text === null || state === undefined || queued.current > 0) return;
-    localStorage.removeItem(unsavedKey(key));
-    const note = noteOf<Doc>(text);
-    if (note === null) return;
-    if (note.version === state.version) void Promise.resolve().then(() => edit(() => note.doc));
-    else if (JSON.stringify(note.doc) !== JSON.stringify(docOf(state))) {
-      halted.current = true;
-      const detail = "It was saved elsewhere while this page was closed. Yours is kept beside it.";
-      chain.current = chain.current.then(() =>
-        setConflict({ mine: note.doc, theirs: state, detail, shown: false }),
-      );
-    }
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- once per loaded document
-  }, [loaded]);
-
+    if (loaded) void keeper.begin();
+  }, [keeper, loaded]);
   return {
+    ...view,
+    error: view.error ?? query.error,
     state: query.data,
-    error: error ?? query.error,
-    conflict,
-    asksRelease,
-    edit,
-    undo: useCallback(() => go(-1), [go]),
-    redo: useCallback(() => go(1), [go]),
-    takeTheirs,
-    keepMine,
-    dismiss: useCallback(() => setError(null), []),
-    retry,
-    settled: useCallback(() => chain.current, []),
+    edit: keeper.edit,
+    undo: useCallback(() => keeper.step(-1), [keeper]),
+    redo: useCallback(() => keeper.step(1), [keeper]),
+    takeTheirs: useCallback(() => keeper.decide("theirs"), [keeper]),
+    keepMine: useCallback(() => keeper.decide("mine"), [keeper]),
+    dismiss: keeper.dismiss,
+    retry: keeper.retry,
+    settled: keeper.settled,
   };
 }

@@ -13,6 +13,7 @@ export const queries = {
         unwrap(client.GET("/api/trips/{trip_id}", { params: { path: { trip_id: id } } })),
       staleTime: Infinity,
     }),
+  bin: () => queryOptions({ queryKey: ["bin"], queryFn: () => unwrap(client.GET("/api/bin")) }),
   kits: () => queryOptions({ queryKey: ["kits"], queryFn: () => unwrap(client.GET("/api/kits")) }),
   zone: (latitude: number, longitude: number) =>
     queryOptions({
@@ -41,6 +42,20 @@ export function makeTrip(asked: TripAsked): Promise<Schemas["TripState"]> {
 
 export function deleteTrip(id: number): Promise<unknown> {
   return unwrap(client.DELETE("/api/trips/{trip_id}", { params: { path: { trip_id: id } } }));
+}
+
+export type Binned = Schemas["Binned"];
+
+/** Put a trip or kit back from the bin. */
+export function takeOut({ kind, id }: Binned): Promise<unknown> {
+  const params = { path: { kind, number: id } };
+  return unwrap(client.POST("/api/bin/{kind}/{number}", { params }));
+}
+
+/** Delete what is in the bin for good. */
+export function letGo({ kind, id }: Binned): Promise<unknown> {
+  const params = { path: { kind, number: id } };
+  return unwrap(client.DELETE("/api/bin/{kind}/{number}", { params }));
 }
 
 export function deleteKit(id: number): Promise<unknown> {

@@ -2,6 +2,7 @@ import { ThemeProvider } from "@mui/material/styles";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { useEffect, useMemo, useState } from "react";
 import { createBrowserRouter, Navigate, RouterProvider } from "react-router";
+import { isAnythingFragile } from "../api/kept";
 import { BenchPlace } from "../features/bench/BenchPlace";
 import { BoardPlace } from "../features/board/BoardPlace";
 import { KitPlace } from "../features/kit/KitPlace";
@@ -48,6 +49,13 @@ export function App() {
     () =>
       new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } }),
   );
+  useEffect(() => {
+    const ask = (event: BeforeUnloadEvent) => {
+      if (isAnythingFragile(cache)) event.preventDefault();
+    };
+    addEventListener("beforeunload", ask);
+    return () => removeEventListener("beforeunload", ask);
+  }, [cache]);
   useEffect(() => {
     document.documentElement.dataset["theme"] = theme;
     localStorage.setItem(THEME_KEY, theme);

@@ -42,6 +42,7 @@ export function CommandKeeper({ children }: { children: ReactNode }) {
       if (typing && target?.matches("textarea, input[type=text], input:not([type])") === true)
         return;
       event.preventDefault();
+      if (typing) target?.blur(); // what is typed is kept before the command goes elsewhere
       found.run();
     };
     window.addEventListener("keydown", onKey);

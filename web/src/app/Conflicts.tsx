@@ -1,5 +1,6 @@
 import { Alert, Button, Dialog } from "@mui/material";
 import type { Kept } from "../api/kept";
+import { clashesText } from "../domain/clashes";
 
 interface ConflictsProps<State, Doc> {
   kept: Kept<State, Doc>;
@@ -22,7 +23,8 @@ export function Conflicts<State, Doc>({ kept, what }: ConflictsProps<State, Doc>
             </span>
           }
         >
-          {conflict.detail} Keeping yours is one step that undo takes back.
+          {conflict.detail} Both changed {clashesText(conflict.clashes)}; everything else of both is
+          kept. Keeping yours is one step that undo takes back.
         </Alert>
       ) : null}
       {error !== null && state !== undefined ? (

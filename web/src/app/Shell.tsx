@@ -1,6 +1,7 @@
 import { useCallback, useContext, useEffect, useMemo } from "react";
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from "react-router";
 import { useQuery } from "@tanstack/react-query";
+import type { Keeping } from "../api/kept";
 import { useKeptTrip } from "../api/keptTrip";
 import { queries } from "../api/queries";
 import { useRehearsal } from "../api/useRehearsal";
@@ -8,6 +9,7 @@ import { withoutWays } from "../domain/track";
 import type { PlanDocument, Trip, TripState } from "../domain/types";
 import { useCommands } from "./commands";
 import { Conflicts } from "./Conflicts";
+import { KeepingMark } from "./KeepingMark";
 import { ThemeContext } from "./themeContext";
 import { ThemeToggle } from "./ThemeToggle";
 import { LAST_TRIP, TripContext } from "./TripContext";
@@ -39,7 +41,7 @@ export function Shell() {
 }
 
 function TripShell({ id }: { id: number }) {
-  const cached = useQuery(queries.trip(id)).data;
+  const cached = useQuery({ ...queries.trip(id), enabled: false }).data;
   const document = useMemo(() => (cached ? documentOf(cached) : null), [cached]);
   const rehearsing = useRehearsal(document);
   const { push, settled: rehearsed } = rehearsing;
@@ -73,6 +75,7 @@ function TripShell({ id }: { id: number }) {
         name={state?.trip.name ?? "…"}
         canUndo={state?.can_undo ?? false}
         canRedo={state?.can_redo ?? false}
+        keeping={kept.keeping}
         undo={kept.undo}
         redo={kept.redo}
         saveFile={saveFile}
@@ -87,12 +90,13 @@ interface HeadProps {
   name: string;
   canUndo: boolean;
   canRedo: boolean;
+  keeping: Keeping;
   undo: () => void;
   redo: () => void;
   saveFile: () => void;
 }
 
-function TripHead({ name, canUndo, canRedo, undo, redo, saveFile }: HeadProps) {
+function TripHead({ name, canUndo, canRedo, keeping, undo, redo, saveFile }: HeadProps) {
   const { toggle } = useContext(ThemeContext);
   const navigate = useNavigate();
   const ownSteps = /\/(kit|bench)$/.test(useLocation().pathname);
@@ -150,6 +154,7 @@ function TripHead({ name, canUndo, canRedo, undo, redo, saveFile }: HeadProps) {
         </NavLink>
       </nav>
       <span className="head-tools">
+        <KeepingMark keeping={keeping} what="The trip" />
         {ownSteps ? null : (
           <>
             <button type="button" className="plain tool" onClick={undo} disabled={!canUndo}>

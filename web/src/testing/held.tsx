@@ -21,6 +21,7 @@ export function withTrip(start: PlanDocument, draw: (kept: KeptTrip) => ReactEle
       error: null,
       conflict: null,
       asksRelease: null,
+      keeping: "kept",
       edit: (change) => setDoc((old) => change(old)),
       undo: never,
       redo: never,

@@ -1,6 +1,7 @@
 import { Checkbox, FormControlLabel, TextField } from "@mui/material";
 import { type ReactNode, useState } from "react";
 import { parseNumber } from "../domain/units";
+import { useKeptOnLeaving } from "./useKeptOnLeaving";
 
 const LONGEST_NAME = 60;
 
@@ -41,6 +42,7 @@ export function TextIn({
     if (draft !== value) onCommit(draft);
     setDraft(null);
   };
+  useKeptOnLeaving(commit);
   return (
     <TextField
       label={label}

@@ -58,6 +58,9 @@ class _Points:
         )
 
 
+EARLIEST_S = 631_152_000.0  # 1990-01-01 UTC
+
+
 def place_of(where: str, latitude: object, longitude: object) -> tuple[float, float]:
     """Degrees of a place. Raises BadDocument on what is none, or looks swapped."""
     lat, lon = _number(latitude), _number(longitude)
@@ -105,6 +108,9 @@ def _read_gpx(data: bytes) -> RawTrack:
         raise BadDocument((FieldFault(where, "is no well-formed XML from here on"),)) from None
     except DefusedXmlException:
         why = "declares entities or a document type, which a track has no need of"
+        raise BadDocument((FieldFault("(file)", why),)) from None
+    except (LookupError, ValueError):  # of encodings that the parser does not know, or half knows
+        why = "names an encoding that cannot be read; save it as UTF-8"
         raise BadDocument((FieldFault("(file)", why),)) from None
     return reader.track().done()
 
@@ -172,7 +178,9 @@ class _GpxReader:
         time = self._told.get("time")
         if time:
             try:
-                points.time_s[-1] = seconds_of(datetime.fromisoformat(time))
+                at_s = seconds_of(datetime.fromisoformat(time))
+                # a receiver without a fix counts from its own epoch: that is no time
+                points.time_s[-1] = at_s if at_s > EARLIEST_S else math.nan
             except ValueError:
                 where, why = (
                     f"{what} {len(points.latitude)}",
@@ -221,18 +229,24 @@ def _take_line(points: _Points, line: object) -> None:
         points.add("position", row[1], row[0], row[2] if len(row) > 2 else None)
 
 
+def _whole(text: str) -> str:
+    """A text without halves of characters, that no file can hold."""
+    return text.encode("utf-8", "replace").decode("utf-8")
+
+
 def _geometries(found: Any) -> Iterator[tuple[str, dict[str, Any]]]:
     """Every geometry with the name of its feature."""
     if not isinstance(found, dict):
         return
     if found.get("type") == "FeatureCollection":
-        for feature in found.get("features") or ():
+        features = found.get("features")
+        for feature in features if isinstance(features, list) else ():
             yield from _geometries(feature)
     elif found.get("type") == "Feature":
         properties = found.get("properties")
         name = properties.get("name") if isinstance(properties, dict) else None
         geometry = found.get("geometry")
         if isinstance(geometry, dict):
-            yield str(name or "")[:LONGEST_NAME], geometry
+            yield _whole(str(name or ""))[:LONGEST_NAME], geometry
     else:
         yield "", found

@@ -5,6 +5,7 @@ import { tellBench, useKeptBench } from "../../api/bench";
 import { useKeptKit } from "../../api/keptTrip";
 import { usePumped } from "../../api/usePumped";
 import { Conflicts } from "../../app/Conflicts";
+import { KeepingMark } from "../../app/KeepingMark";
 import { useTripHere } from "../../app/TripContext";
 import { useStepCommands } from "../../app/useStepCommands";
 import { onBench, testMinutes } from "../../domain/bench";
@@ -79,6 +80,7 @@ function BenchOf({ kitId }: { kitId: number }) {
           onPick={setChosen}
         />
         <span className="row">
+          <KeepingMark keeping={kept.keeping} what="The bench" />
           <Button onClick={undo} disabled={!can.undo}>
             Undo
           </Button>

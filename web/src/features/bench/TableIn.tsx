@@ -1,11 +1,11 @@
 import { Button, TextField } from "@mui/material";
 import { useMutation } from "@tanstack/react-query";
-import { useState } from "react";
 import { readRuns } from "../../api/bench";
 import { END_WORDS, modeName } from "../../domain/bench";
 import type { BenchRun, Camera } from "../../domain/types";
 import { minutesText } from "../../domain/units";
 import { FileIn } from "../../ui/FileIn";
+import { useDraft } from "../../ui/useDraft";
 
 interface Props {
   kitId: number;
@@ -20,7 +20,7 @@ const EXAMPLE = "4K60\t28 min\thot\t21\tstill\n4K60\t1:01\tempty\t21\tfan";
 
 /** Runs from a pasted table or a CSV file, looked at before they are taken. */
 export function TableIn({ kitId, camera, cameras, settled, onKeep }: Props) {
-  const [text, setText] = useState("");
+  const [text, setText] = useDraft(`runs.${String(kitId)}`);
   const reading = useMutation({
     mutationFn: async (from: string) => {
       await settled();

@@ -27,7 +27,8 @@ import { Serves } from "./Serves";
 import { Strip } from "./Strip";
 import { SwapHere } from "./SwapHere";
 import { useDifferences } from "./useDifferences";
-import { type Drafting, useKeptOnLeaving } from "./useTrial";
+import { useKeptOnLeaving } from "../../ui/useKeptOnLeaving";
+import type { Drafting } from "./useTrial";
 
 export interface StripProps {
   document: PlanDocument;

@@ -12,6 +12,7 @@ import type { TripAndPlan } from "../../domain/edits";
 import { nameOfCamera } from "../../domain/moment";
 import { withoutWays } from "../../domain/track";
 import type { Cure, CureTarget, PlanDocument, Rehearsal } from "../../domain/types";
+import { useKeptOnLeaving } from "../../ui/useKeptOnLeaving";
 import type { Curing } from "./Cures";
 
 type Edit = (doc: TripAndPlan) => TripAndPlan;
@@ -259,22 +260,6 @@ export function useTrial(shown: Shown): Trials {
     [fresh, rehearsal, over, shown],
   );
   return { curing, drafting, drawn, ghost: over ? rehearsal : null };
-}
-
-/** Going to another place, or closing the page, keeps what was drafted: nothing is lost. */
-export function useKeptOnLeaving(keep: () => void): void {
-  const now = useRef(keep);
-  useEffect(() => {
-    now.current = keep;
-  }, [keep]);
-  useEffect(() => {
-    const leaving = () => now.current();
-    addEventListener("pagehide", leaving);
-    return () => {
-      removeEventListener("pagehide", leaving);
-      leaving();
-    };
-  }, []);
 }
 
 /** Undo takes back what is drafted before it takes back what is kept. */

@@ -269,6 +269,7 @@ function MemoryFields({ camera, put }: { camera: Camera; put: Put }) {
   );
 }
 
+const LEAST_APART_K = 2; // nearer ones are a slip of the finger
 const ASSUMED_LIMITS = { stop_c: 70, restart_c: 55 };
 
 function LimitFields({ camera, put }: { camera: Camera; put: Put }) {
@@ -284,7 +285,7 @@ function LimitFields({ camera, put }: { camera: Camera; put: Put }) {
         max={120}
         assumed="70"
         onCommit={(stop_c) =>
-          put({ limits: { stop_c, restart_c: Math.min(now.restart_c, stop_c - 1) } })
+          put({ limits: { stop_c, restart_c: Math.min(now.restart_c, stop_c - LEAST_APART_K) } })
         }
         onClear={() => put({ limits: null })}
         width={130}
@@ -294,7 +295,7 @@ function LimitFields({ camera, put }: { camera: Camera; put: Put }) {
         unit="°C"
         value={limits?.restart_c}
         min={0}
-        max={now.stop_c - 1}
+        max={now.stop_c - LEAST_APART_K}
         assumed="55"
         onCommit={(restart_c) => put({ limits: { ...now, restart_c } })}
         onClear={() => put({ limits: null })}

@@ -2,6 +2,7 @@ import { Button } from "@mui/material";
 import { useState } from "react";
 import { useKeptKit } from "../../api/keptTrip";
 import { Conflicts } from "../../app/Conflicts";
+import { KeepingMark } from "../../app/KeepingMark";
 import { useTripHere } from "../../app/TripContext";
 import { useStepCommands } from "../../app/useStepCommands";
 import { withNewCamera } from "../../domain/kitEdits";
@@ -67,6 +68,7 @@ function KitOf({ kitId }: { kitId: number }) {
         <Button onClick={redo} disabled={!can.redo}>
           Redo
         </Button>
+        <KeepingMark keeping={kept.keeping} what="The kit" />
         <Button variant="contained" onClick={add} disabled={kit.cameras.length >= 8}>
           Add a camera
         </Button>

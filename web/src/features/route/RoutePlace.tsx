@@ -68,6 +68,7 @@ export function RoutePlace() {
         onAir={(air, source) => edit((doc) => ({ ...doc, trip: withAir(doc.trip, air, source) }))}
       />
       <TypeIn
+        id={id}
         trip={trip}
         onItems={(items) =>
           edit((doc) => ({ ...doc, trip: withInserted(doc.trip, doc.trip.items.length, items) }))

@@ -1,12 +1,13 @@
 import { Alert, Button } from "@mui/material";
 import { useMutation } from "@tanstack/react-query";
-import { useState } from "react";
 import { Refused } from "../../api/client";
 import { readTable } from "../../api/queries";
 import { itemKeys } from "../../domain/routeEdits";
 import type { Item, Trip } from "../../domain/types";
+import { useDraft } from "../../ui/useDraft";
 
 interface Props {
+  id: number;
   trip: Trip;
   onItems: (items: Item[]) => void;
   onFresh: (kind: Item["kind"]) => void;
@@ -16,8 +17,8 @@ const EXAMPLE =
   "Tarn camp; stop; 0:40; 4 to 6\nclimb; climb; 2:30; 6 to 11; 0.6; 50 %; stops; 1240 to 1980\nflight; flight; 1:35; 9 to 14; 9; 80 %; never; 1980 to 1120";
 
 /** Legs and stops typed or pasted, one a line. A line at fault is named and nothing is added. */
-export function TypeIn({ trip, onItems, onFresh }: Props) {
-  const [text, setText] = useState("");
+export function TypeIn({ id, trip, onItems, onFresh }: Props) {
+  const [text, setText] = useDraft(`legs.${String(id)}`);
   const reading = useMutation({
     mutationFn: (asked: string) => readTable(asked, itemKeys(trip)),
     onSuccess: (pasted) => {

@@ -13,7 +13,7 @@ export function KitList({ kits }: { kits: readonly KitLine[] }) {
   const cache = useQueryClient();
   const removing = useMutation({
     mutationFn: deleteKit,
-    onSettled: () => cache.invalidateQueries({ queryKey: ["kits"] }),
+    onSettled: () => cache.invalidateQueries(),
   });
   if (kits.length === 0) return null;
   return (

@@ -1,6 +1,7 @@
 import { Button, TextField } from "@mui/material";
 import { useState } from "react";
 import type { TripAsked } from "../../api/queries";
+import { useDraft } from "../../ui/useDraft";
 
 interface Props {
   kits: readonly { id: number; name: string }[];
@@ -18,7 +19,7 @@ function tomorrow(): string {
 
 /** A new trip: a name, a start, and a kit that is there or an empty one. */
 export function NewTrip({ kits, busy, onMake }: Props) {
-  const [name, setName] = useState("");
+  const [name, setName] = useDraft("trip-name");
   const [start, setStart] = useState(tomorrow);
   const [kit, setKit] = useState(NEW_KIT);
   const [tried, setTried] = useState(false);
@@ -34,6 +35,7 @@ export function NewTrip({ kits, busy, onMake }: Props) {
           event.preventDefault();
           setTried(true);
           if (name.trim() === "" || start === "" || busy) return;
+          setName("");
           onMake({
             name: name.trim().slice(0, 60),
             start: start.length === 16 ? `${start}:00` : start,

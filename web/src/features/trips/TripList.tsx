@@ -8,6 +8,7 @@ interface TripLine {
   id: number;
   name: string;
   kit: string;
+  variants: number;
   saved_at: string;
 }
 
@@ -62,8 +63,9 @@ export function TripList({ trips }: { trips: readonly TripLine[] }) {
         <div className="sheet">
           <h2 id="delete-trip">Delete {going?.name}?</h2>
           <p>
-            Its legs, its plan and all its steps go with it and cannot be brought back. Its kit (
-            {going?.kit}) stays. Save its file first if in doubt.
+            It lies in the bin for 30 days, with its legs, its plan, all its steps
+            {variantsText(going?.variants ?? 0)}, and can be put back from there. Its kit (
+            {going?.kit}) stays.
           </p>
           <div className="row">
             <Button
@@ -82,4 +84,9 @@ export function TripList({ trips }: { trips: readonly TripLine[] }) {
       </Dialog>
     </>
   );
+}
+
+function variantsText(count: number): string {
+  if (count === 0) return "";
+  return count === 1 ? " and its variant" : ` and its ${String(count)} variants`;
 }

@@ -6,6 +6,7 @@ import { Refused } from "../../api/client";
 import { makeTrip, openDemo, openPlanFile, queries } from "../../api/queries";
 import { useDrop } from "../../ui/useDrop";
 import { ThemeToggle } from "../../app/ThemeToggle";
+import { Bin } from "./Bin";
 import { KitList } from "./KitList";
 import { NewTrip } from "./NewTrip";
 import { TripList } from "./TripList";
@@ -89,6 +90,17 @@ export function TripsPlace() {
           onMake={(asked) => making.mutate(asked)}
         />
         <KitList kits={kits.data ?? []} />
+        <Bin />
+        <section>
+          <h2>Everything as one file</h2>
+          <p className="hint">
+            Kits, trips with all their steps, variants and bench runs. On this machine{" "}
+            <code>python3 run.py restore FILE</code> puts them back.
+          </p>
+          <a className="link" href="/api/everything">
+            Save everything
+          </a>
+        </section>
       </main>
     </>
   );

@@ -6,6 +6,7 @@ import { useKeepKit } from "../../app/useKeepKit";
 import { useTripHere } from "../../app/TripContext";
 import type { VariantLine } from "../../domain/types";
 import { CheckIn, NameIn, TextIn } from "../../ui/fields";
+import { useDraft } from "../../ui/useDraft";
 
 interface Props {
   lines: readonly VariantLine[];
@@ -21,7 +22,7 @@ const NOW = 0;
 export function VariantList({ lines, chosen, most, onToggle, onChanged }: Props) {
   const { id, kept } = useTripHere();
   const [error, setError] = useState<string | null>(null);
-  const [name, setName] = useState("");
+  const [name, setName] = useDraft(`variant.${String(id)}`);
   const told = (doing: Promise<unknown>) => {
     setError(null);
     doing

@@ -1,0 +1,395 @@
+"""Nothing typed is lost: tabs beside each other, no connection, reloads, refusals, a full store."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+import pytest
+from playwright.sync_api import Browser, BrowserContext, Page, Route, expect
+
+from tests.e2e.conftest import board, keep, open_copy, token_of
+from tools.driving import Server, served
+
+MODES = {"4k30": "4K 30", "27k30": "2.7K 30", "1080p30": "1080 30"}
+GORGE, SCREE, FLIGHT = ("Camp, gorge walk", "Camp, scree climb", "Chin, long flight")
+
+
+def cut(page: Page, status: int | None = None) -> None:
+    """Let no save of this tab through: no connection, or a failure of the server."""
+
+    def refuse(route: Route) -> None:
+        if route.request.method == "GET":
+            route.continue_()
+        elif status is None:
+            route.abort()
+        else:
+            route.fulfill(status=status, body="")
+
+    page.route(re.compile("/api/(trips|kits)/"), refuse)
+
+
+def join(page: Page) -> None:
+    page.unroute(re.compile("/api/(trips|kits)/"))
+
+
+def roll(page: Page, cell: str) -> None:
+    page.get_by_role("gridcell", name=cell).click()
+    page.get_by_role("group", name="How it records").get_by_role("button", name="roll").click()
+    keep(page)
+    page.keyboard.press("Escape")
+
+
+def film_in(page: Page, cell: str, mode: str) -> None:
+    page.get_by_role("gridcell", name=cell).click()
+    page.get_by_role("dialog").get_by_label("Mode").select_option(mode)
+    keep(page)
+    page.keyboard.press("Escape")
+
+
+def is_rolled(page: Page, cell: str) -> None:
+    named = re.compile("Rolled")
+    expect(page.get_by_role("gridcell", name=cell)).to_have_accessible_name(named)
+
+
+def kept(page: Page, trip: str) -> Any:
+    """The trip as the server has it."""
+    server, _, number = trip.rpartition("/trip/")
+    return page.request.get(f"{server}/api/trips/{number}").json()
+
+
+def asked(page: Page, trip: str) -> dict[tuple[str, str], Any]:
+    plan = kept(page, trip)["plan"]
+    return {(one["camera"], one["item"]): one for one in plan["assignments"]}
+
+
+def mark(page: Page, text: str) -> None:
+    expect(page.get_by_role("status", name="The trip: keeping")).to_have_text(text)
+
+
+def conflict(page: Page) -> Any:
+    return page.get_by_role("alert").filter(has_text="It was saved elsewhere")
+
+
+@pytest.fixture
+def other(context: BrowserContext, page: Page, trip: str) -> Iterator[Page]:
+    """A second tab on the same trip; both show its board."""
+    board(page, trip)
+    made = context.new_page()
+    board(made, trip)
+    yield made
+    made.close()
+
+
+# -- two tabs ----------------------------------------------------------------------------
+
+
+def test_what_one_tab_keeps_the_other_shows(page: Page, other: Page) -> None:
+    roll(other, GORGE)
+    is_rolled(page, GORGE)
+    roll(page, SCREE)
+    is_rolled(other, SCREE)
+    mark(page, "Kept")
+
+
+def test_edits_of_different_legs_are_brought_together(page: Page, other: Page) -> None:
+    cut(page)
+    roll(page, SCREE)
+    mark(page, "Only here, trying again")
+    roll(other, GORGE)
+    join(page)
+    is_rolled(page, GORGE)
+    is_rolled(other, SCREE)
+    mark(page, "Kept")
+    expect(conflict(page)).to_have_count(0)
+
+
+@pytest.mark.parametrize(
+    ("side", "mode"), [("Keep mine", "1080p30"), ("Take the other trip", "27k30")]
+)
+def test_edits_of_the_same_field_ask(
+    page: Page, other: Page, trip: str, side: str, mode: str
+) -> None:
+    cut(page)
+    film_in(page, FLIGHT, "1080p30")
+    roll(page, SCREE)
+    film_in(other, FLIGHT, "27k30")
+    expect(other.get_by_role("status", name="The trip: keeping")).to_have_text("Kept")
+    join(page)
+    expect(conflict(page)).to_contain_text("mode of chin on d2-flight")
+    conflict(page).get_by_role("button", name=side).click()
+    mark(page, "Kept")
+    expect(conflict(page)).to_have_count(0)
+    assert asked(page, trip)["chin", "d2-flight"]["mode"] == mode
+    is_rolled(other, SCREE)  # what did not clash stays, whichever side is taken
+
+
+def test_keeping_mine_leaves_the_other_tabs_own_edit(page: Page, other: Page, trip: str) -> None:
+    cut(page)
+    film_in(page, FLIGHT, "1080p30")
+    film_in(other, FLIGHT, "27k30")
+    roll(other, GORGE)
+    join(page)
+    conflict(page).get_by_role("button", name="Keep mine").click()
+    mark(page, "Kept")
+    is_rolled(page, GORGE)
+    assert asked(page, trip)["chin", "d2-flight"]["mode"] == "1080p30"
+
+
+def test_two_tabs_without_a_connection_lose_nothing_over_reload(
+    page: Page, other: Page, trip: str
+) -> None:
+    for tab, cell in ((page, GORGE), (other, SCREE)):
+        cut(tab)
+        roll(tab, cell)
+        mark(tab, "Only here, trying again")
+    for tab in (page, other):
+        join(tab)
+        tab.reload()
+    for tab in (page, other):
+        is_rolled(tab, GORGE)
+        is_rolled(tab, SCREE)
+
+
+def test_tabs_closed_without_a_connection_leave_their_edits_to_the_next(
+    context: BrowserContext, page: Page, other: Page, trip: str
+) -> None:
+    third = context.new_page()
+    board(third, trip)
+    for tab, cell in ((third, GORGE), (other, SCREE)):
+        cut(tab)
+        roll(tab, cell)
+        mark(tab, "Only here, trying again")
+        tab.close()
+    page.reload()
+    is_rolled(page, GORGE)
+    is_rolled(page, SCREE)
+    mark(page, "Kept")
+
+
+def test_a_kit_changed_in_one_tab_is_followed_by_the_others_board(page: Page, other: Page) -> None:
+    other.get_by_role("link", name="Kit").click()
+    other.get_by_role("button", name="Add a power bank").click()
+    carried = page.get_by_label("What you carry")
+    expect(carried.get_by_text("power bank").first).to_be_visible()
+
+
+# -- what the server cannot take now ---------------------------------------------------------
+
+
+@pytest.mark.parametrize("status", [None, 500, 503])
+def test_a_save_that_fails_is_tried_again_with_the_newest_edit(
+    page: Page, trip: str, status: int | None
+) -> None:
+    board(page, trip)
+    cut(page, status)
+    film_in(page, FLIGHT, "27k30")
+    again = page.get_by_role("button", name="Save again")
+    expect(again).to_be_visible()
+    film_in(page, FLIGHT, "1080p30")
+    join(page)
+    if again.is_visible():
+        again.click()
+    mark(page, "Kept")
+    assert asked(page, trip)["chin", "d2-flight"]["mode"] == "1080p30"
+
+
+def test_without_a_connection_undo_takes_back_what_was_never_saved(page: Page, trip: str) -> None:
+    board(page, trip)
+    before = kept(page, trip)
+    cut(page)
+    roll(page, GORGE)
+    mark(page, "Only here, trying again")
+    page.get_by_role("button", name="Undo").click()
+    join(page)
+    mark(page, "Kept")
+    page.reload()
+    mark(page, "Kept")
+    assert kept(page, trip)["plan"] == before["plan"]
+
+
+def test_an_edit_is_saved_by_itself_when_the_server_is_there_again(
+    page: Page, tmp_path: Path
+) -> None:
+    with served(tmp_path, demo=True) as server:
+        server.enter(page.context)
+        page.goto(server.address)
+        page.get_by_test_id("headline").wait_for()
+        server.kill()
+        roll(page, GORGE)
+        mark(page, "Only here, trying again")
+        server.start()
+        mark(page, "Kept")
+        page.reload()
+        is_rolled(page, GORGE)
+
+
+def test_a_full_browser_store_stops_no_save(page: Page, trip: str) -> None:
+    board(page, trip)
+    page.evaluate(
+        "() => { for (let n = 2 ** 20; n > 0; n >>= 1) for (;;) try {"
+        " localStorage.setItem('full' + Math.random(), 'x'.repeat(n)); } catch { break; } }"
+    )
+    roll(page, GORGE)
+    mark(page, "Kept")
+    page.evaluate("localStorage.clear()")
+    page.reload()
+    is_rolled(page, GORGE)
+
+
+def test_a_session_that_is_gone_is_opened_anew_and_nothing_is_lost(
+    context: BrowserContext, page: Page, server: Server, trip: str
+) -> None:
+    board(page, trip)
+    context.clear_cookies(name=re.compile("session"))
+    roll(page, GORGE)
+    expect(page.get_by_text("Open the address that Tumbrel printed")).to_be_visible()
+    server.enter(context)
+    page.get_by_role("button", name="Save again").click()
+    mark(page, "Kept")
+    page.reload()
+    is_rolled(page, GORGE)
+
+
+def test_notes_go_to_no_other_installation_on_the_same_port(
+    page: Page, tmp_path: Path, demo_text: bytes
+) -> None:
+    with served(tmp_path / "one", demo=True) as one:
+        one.enter(page.context)
+        trip = open_copy(page, one, demo_text)
+        board(page, trip)
+        cut(page)
+        roll(page, GORGE)
+        mark(page, "Only here, trying again")
+        number = trip.rpartition("/")[2]
+    join(page)
+    with served(tmp_path / "two", demo=True, port=one.port) as two:
+        two.enter(page.context)
+        twin = open_copy(page, two, demo_text)
+        assert twin.rpartition("/")[2] == number
+        board(page, twin)
+        mark(page, "Kept")
+        assert ("camp", "d2-gorge") not in asked(page, twin) or asked(page, twin)[
+            "camp", "d2-gorge"
+        ]["pattern"]["kind"] != "roll"
+
+
+# -- refusals ---------------------------------------------------------------------------------
+
+
+def test_a_deletion_that_is_left_alone_is_never_carried_out(page: Page, trip: str) -> None:
+    board(page, trip)
+    page.get_by_role("link", name="Kit").click()
+    page.get_by_role("button", name="Delete Chin", exact=True).click()
+    page.get_by_role("button", name="Leave everything").click()
+    expect(page.get_by_role("status", name="The kit: keeping")).to_have_text("Kept")
+    cameras = [one["name"] for one in kept(page, trip)["kit"]["cameras"]]
+    page.reload()
+    expect(page.get_by_role("status", name="The kit: keeping")).to_have_text("Kept")
+    page.get_by_role("button", name="Add a pocket").click()
+    expect(page.get_by_role("listitem", name="pocket inside pocket")).to_be_visible()
+    expect(page.get_by_role("status", name="The kit: keeping")).to_have_text("Kept")
+    assert [one["name"] for one in kept(page, trip)["kit"]["cameras"]] == cameras
+
+
+# -- typed and not taken yet --------------------------------------------------------------------
+
+
+def name_field(page: Page, trip: str) -> Any:
+    board(page, trip)
+    page.get_by_role("link", name="Route").click()
+    field = page.get_by_label("Trip", exact=True)
+    field.fill("Crossing, renamed")
+    return field
+
+
+def test_text_that_stands_in_a_field_survives_reload(page: Page, trip: str) -> None:
+    name_field(page, trip)
+    page.reload()
+    expect(page.get_by_label("Trip", exact=True)).to_have_value("Crossing, renamed")
+    mark(page, "Kept")
+    assert kept(page, trip)["trip"]["name"] == "Crossing, renamed"
+
+
+@pytest.mark.parametrize("way", ["back", "close"])
+def test_text_that_stands_in_a_field_survives_leaving(page: Page, trip: str, way: str) -> None:
+    name_field(page, trip)
+    if way == "back":
+        page.go_back()
+    else:
+        page.goto("about:blank")
+        board(page, trip)
+    page.get_by_test_id("headline").wait_for()
+    expect(page.locator(".trip-name")).to_have_text("Crossing, renamed")
+    mark(page, "Kept")
+    assert kept(page, trip)["trip"]["name"] == "Crossing, renamed"
+
+
+def test_a_pasted_table_survives_reload_and_another_place(page: Page, trip: str) -> None:
+    board(page, trip)
+    page.get_by_role("link", name="Route").click()
+    table = page.get_by_label("Type or paste, one a line")
+    table.fill("Hut; stop; 1:00\nridge; climb; 2:00")
+    page.get_by_role("link", name="Board").click()
+    page.get_by_role("link", name="Route").click()
+    expect(table).to_have_value(re.compile("ridge; climb"))
+    page.reload()
+    expect(table).to_have_value(re.compile("ridge; climb"))
+    page.get_by_role("button", name="Add 2 lines").click()
+    expect(table).to_have_value("")
+    page.reload()
+    expect(table).to_have_value("")
+
+
+def test_the_name_of_a_trip_to_be_made_survives_reload(page: Page, server: Server) -> None:
+    page.goto(f"{server.address}/trips")
+    page.get_by_label("Name of the trip").fill("Not made yet")
+    page.reload()
+    expect(page.get_by_label("Name of the trip")).to_have_value("Not made yet")
+
+
+# -- the bin ------------------------------------------------------------------------------------
+
+
+def test_a_deleted_trip_comes_back_from_the_bin(page: Page, server: Server, trip: str) -> None:
+    name = kept(page, trip)["trip"]["name"]
+    page.goto(f"{server.address}/trips")
+    page.get_by_role("button", name=f"Delete {name}").click()
+    expect(page.get_by_role("dialog")).to_contain_text("lies in the bin for 30 days")
+    page.get_by_role("button", name="Delete the trip").click()
+    expect(page.get_by_role("link", name=name, exact=True)).to_have_count(0)
+    bin_ = page.get_by_role("region", name="Bin")
+    expect(bin_).to_contain_text(name)
+    bin_.get_by_role("button", name=f"Put trip {name} back").click()
+    page.get_by_role("link", name=name, exact=True).click()
+    page.get_by_test_id("headline").wait_for()
+
+
+def test_an_edit_of_a_trip_that_was_deleted_elsewhere_waits_for_it(
+    page: Page, other: Page, server: Server, trip: str
+) -> None:
+    number = trip.rpartition("/")[2]
+    headers = token_of(page, server)
+    page.request.delete(f"{server.address}/api/trips/{number}", headers=headers)
+    roll(page, GORGE)
+    expect(page.get_by_role("alert").filter(has_text="There is no such trip")).to_be_visible()
+    page.request.post(f"{server.address}/api/bin/trip/{number}", headers=headers)
+    page.get_by_role("button", name="Save again").click()
+    mark(page, "Kept")
+    is_rolled(other, GORGE)
+
+
+def test_on_a_phone_it_is_said_where_an_edit_is(
+    browser: Browser, server: Server, demo_text: bytes
+) -> None:
+    context = browser.new_context(viewport={"width": 390, "height": 844}, has_touch=True)
+    server.enter(context)
+    page = context.new_page()
+    board(page, open_copy(page, server, demo_text))
+    cut(page)
+    roll(page, GORGE)
+    mark(page, "Only here, trying again")
+    assert page.evaluate("document.documentElement.scrollWidth") <= 390
+    context.close()

@@ -1,0 +1,40 @@
+import type { QueryKey } from "@tanstack/react-query";
+
+export interface Versioned {
+  version: number;
+  can_undo: boolean;
+  can_redo: boolean;
+}
+
+export interface KeptSource<State extends Versioned, Doc> {
+  key: QueryKey;
+  load: () => Promise<State>;
+  save: (version: number, doc: Doc, release: boolean) => Promise<State>;
+  step: (version: number, by: -1 | 1, release: boolean) => Promise<State>;
+  docOf: (state: State) => Doc;
+  withDoc: (state: State, doc: Doc) => State;
+  /** Told of each edit at once, before the page draws it. */
+  onEdit?: (state: State) => void;
+  /** What a save lets go first: the answer to the edit matters more than its keeping. */
+  before?: () => Promise<void>;
+}
+
+export interface Conflict<State, Doc> {
+  /** Mine is what the page shows; it goes on being edited until someone decides. */
+  mine: Doc;
+  theirs: State;
+  /** What both changed. */
+  clashes: readonly string[];
+  detail: string;
+}
+
+/** Kept; on its way; only here, on this page and in this browser; only in this tab. */
+export type Keeping = "kept" | "going" | "here" | "tab";
+
+export interface View<State, Doc> {
+  error: Error | null;
+  conflict: Conflict<State, Doc> | null;
+  /** A refusal that asks back: units that trips use would go. */
+  asksRelease: { detail: string; yes: () => void; no: () => void } | null;
+  keeping: Keeping;
+}

@@ -1,0 +1,60 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { type Binned, letGo, queries, takeOut } from "../../api/queries";
+
+const day = (at: string) => new Date(at).toLocaleDateString("en-GB", { dateStyle: "medium" });
+
+/** Deleted trips and kits, for thirty days; nothing is drawn while the bin is empty. */
+export function Bin() {
+  const bin = useQuery(queries.bin());
+  const cache = useQueryClient();
+  const onSettled = () => cache.invalidateQueries();
+  const putting = useMutation({ mutationFn: takeOut, onSettled });
+  const going = useMutation({ mutationFn: letGo, onSettled });
+  const busy = putting.isPending || going.isPending;
+  const problem = putting.error ?? going.error;
+  const lines = bin.data ?? [];
+  if (lines.length === 0) return null;
+  return (
+    <section aria-label="Bin">
+      <h2>Bin</h2>
+      <p className="hint">What was deleted in the last 30 days. A trip brings its kit along.</p>
+      <ul className="trip-list">
+        {lines.map((line) => (
+          <li key={`${line.kind}-${String(line.id)}`}>
+            <strong className="label">{line.name}</strong>
+            <span className="trip-more">{wordsOf(line)}</span>
+            <span className="row">
+              <button
+                type="button"
+                className="plain link"
+                disabled={busy}
+                onClick={() => putting.mutate(line)}
+                aria-label={`Put ${line.kind} ${line.name} back`}
+              >
+                Put back
+              </button>
+              <button
+                type="button"
+                className="plain link"
+                disabled={busy}
+                onClick={() => {
+                  const sure = `Delete ${line.name} for good? It cannot be brought back.`;
+                  if (globalThis.confirm(sure)) going.mutate(line);
+                }}
+                aria-label={`Delete ${line.kind} ${line.name} for good`}
+              >
+                Delete for good
+              </button>
+            </span>
+          </li>
+        ))}
+      </ul>
+      {problem ? <p role="alert">{problem.message}</p> : null}
+    </section>
+  );
+}
+
+function wordsOf(line: Binned): string {
+  const held = line.variants === 1 ? " with 1 variant" : ` with ${String(line.variants)} variants`;
+  return `${line.kind}${line.variants > 0 ? held : ""}, until ${day(line.goes_at)}`;
+}

@@ -1,0 +1,25 @@
+import { useCallback, useState } from "react";
+
+const START = "tumbrel.draft";
+
+/**
+ * A text that is typed and not taken yet: it survives reload and going elsewhere in this tab.
+ * `empty` is what stands there when nothing is typed.
+ */
+export function useDraft(where: string, empty = ""): [string, (text: string) => void] {
+  const name = `${START}.${where}`;
+  const [text, setText] = useState(() => sessionStorage.getItem(name) ?? empty);
+  const put = useCallback(
+    (next: string) => {
+      setText(next);
+      try {
+        if (next === empty) sessionStorage.removeItem(name);
+        else sessionStorage.setItem(name, next);
+      } catch {
+        // no room in the browser's store: the text still stands in its field
+      }
+    },
+    [name, empty],
+  );
+  return [text, put];
+}

@@ -236,7 +236,8 @@ def serve(port: int | None, *options: str) -> int:
     if WINDOWS:
         return subprocess.run(words, env=environment(), check=False).returncode
     sys.stdout.flush()
-    os.execve(PYTHON, words, environment())  # whoever ends this process ends the server
+    os.execve(PYTHON, words, environment())  # noqa: S606 - who ends this process ends the server
+    return 0
 
 
 def kept(what: str, rest: Sequence[str]) -> int:
@@ -262,9 +263,18 @@ def test(rest: Sequence[str]) -> int:
     chromium = find_chromium()
     set_up_web()
     set_up_node()
+    env = environment(TUMBREL_CHROMIUM=chromium)
+    if any(not word.startswith("-") for word in rest):
+        run(PYTHON, "-m", "pytest", *rest, env=env)
+        return 0
     run(npm() or "npm", "run", "--silent", "test", cwd=WEB)
-    run(PYTHON, "-m", "pytest", *rest, env=environment(TUMBREL_CHROMIUM=chromium))
+    apart = [f"--ignore=tests/{one}" for one in ALONE]
+    run(PYTHON, "-m", "pytest", "-n", "auto", *apart, *rest, env=env)
+    run(PYTHON, "-m", "pytest", *(f"tests/{one}" for one in ALONE), *rest, env=env)
     return 0
+
+
+ALONE = ("serving", "e2e")  # each of these has servers of its own, and time that counts
 
 
 def check() -> int:

@@ -123,7 +123,9 @@ PING = """async () => {
 def main() -> bool:
     """Print the page's figures; True when all are met."""
     with tempfile.TemporaryDirectory() as data, served(Path(data)) as server, chromium() as browser:
-        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        context = browser.new_context(viewport={"width": 1280, "height": 800})
+        server.enter(context)
+        page = context.new_page()
         page.goto(server.address)
         page.get_by_test_id("headline").wait_for()
         modes = ("27k30", "1080p30", "4k30", "27k60")

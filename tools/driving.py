@@ -28,8 +28,11 @@ FLAGS = (
 class Server:
     """Tumbrel served from a data folder; may be killed and started again on the same port."""
 
-    def __init__(self, data: Path, *, demo: bool, port: int | None = None) -> None:
+    def __init__(
+        self, data: Path, *, demo: bool, port: int | None = None, logged: Path | None = None
+    ) -> None:
         self.data = data
+        self.logged = logged
         self.demo = demo
         self.port = port or _free_port()
         self.address = f"http://127.0.0.1:{self.port}"
@@ -43,7 +46,14 @@ class Server:
         settings = {"DJANGO_SETTINGS_MODULE": "tumbrel.site.settings", "PYTHONPATH": paths}
         env = {**os.environ, **settings, "TUMBREL_DATA": str(self.data)}
         words += ["--demo"] if self.demo else []
-        self._process = subprocess.Popen(words, env=env, stdout=subprocess.PIPE, text=True)
+        with (self.logged or Path(os.devnull)).open("a") as log:
+            self._process = subprocess.Popen(
+                words,
+                env=env,
+                stdout=subprocess.PIPE,
+                stderr=log if self.logged else None,
+                text=True,
+            )
         assert self._process.stdout is not None
         for line in self._process.stdout:
             if line.startswith("Tumbrel is at "):
@@ -58,13 +68,20 @@ class Server:
 
     def kill(self) -> None:
         """Kill it as a flat battery would."""
-        self._end(signal.SIGKILL)
+        self.end(signal.SIGKILL)
 
     def stop(self) -> None:
         """Stop it politely."""
-        self._end(signal.SIGTERM)
+        self.end(signal.SIGTERM)
 
-    def _end(self, how: signal.Signals) -> None:
+    @property
+    def pid(self) -> int:
+        """The number of its process."""
+        assert self._process is not None
+        return self._process.pid
+
+    def end(self, how: signal.Signals) -> None:
+        """End it by a signal."""
         if self._process is not None:
             self._process.send_signal(how)
             self._process.wait()
@@ -80,9 +97,11 @@ def _free_port() -> int:
 
 
 @contextmanager
-def served(data: Path, *, demo: bool = True, port: int | None = None) -> Iterator[Server]:
+def served(
+    data: Path, *, demo: bool = True, port: int | None = None, logged: Path | None = None
+) -> Iterator[Server]:
     """A running server, stopped afterwards."""
-    server = Server(data, demo=demo, port=port)
+    server = Server(data, demo=demo, port=port, logged=logged)
     server.start()
     try:
         yield server

@@ -11,7 +11,7 @@ from pathlib import Path
 
 from playwright.sync_api import Browser, Page
 
-from tools.driving import ROOT, chromium, served
+from tools.driving import ROOT, Server, chromium, served
 
 OUT = ROOT / "docs" / "screenshots"
 TRACK = ROOT / "docs" / "formats" / "tracks" / "hike-and-fly-day.gpx"
@@ -57,10 +57,12 @@ SHOTS = (
 )
 
 
-def open_place(browser: Browser, address: str, shot: Shot) -> Page:
+def open_place(browser: Browser, server: Server, shot: Shot) -> Page:
     """The page of a shot, rehearsed and still."""
     width, height = shot.size
-    page = browser.new_context(viewport={"width": width, "height": height}).new_page()
+    context = browser.new_context(viewport={"width": width, "height": height})
+    server.enter(context)
+    page, address = context.new_page(), server.address
     if shot.name == "bench-test":
         page.clock.install()
     page.add_init_script(f"localStorage.setItem('tumbrel.theme', '{shot.theme}')")
@@ -174,7 +176,7 @@ def main() -> None:
         for shot in SHOTS:
             if wanted and shot.name not in wanted:
                 continue
-            page = open_place(browser, server.address, shot)
+            page = open_place(browser, server, shot)
             page.screenshot(path=OUT / f"{shot.name}.png")
             page.keyboard.press("Escape")  # what is drafted is not kept: the next shot is as before
             page.context.close()

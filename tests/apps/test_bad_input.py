@@ -11,7 +11,7 @@ from pathlib import Path
 from typing import Any
 
 import pytest
-from django.db import OperationalError
+from django.db import OperationalError, connection
 from django.test import Client
 
 from tests.apps.conftest import Api
@@ -213,3 +213,29 @@ def test_spoiled_files_are_opened_or_refused(
         if answer.status_code >= 400:
             assert answer["Content-Type"] == "application/problem+json"
             assert json.loads(answer.content)["detail"]
+
+
+def test_a_full_disk_is_told_and_loses_nothing(api: Api, trip: dict[str, Any]) -> None:
+    """SQLite may grow no page more: the save is refused as what it is, and what was kept stays."""
+    named = {**trip["trip"], "name": "x" * 60, "items": trip["trip"]["items"] * 1}
+    path, before = f"/trips/{trip['id']}", api.get(f"/trips/{trip['id']}")
+    with connection.cursor() as cursor:
+        cursor.execute("PRAGMA page_count")
+        cursor.execute(f"PRAGMA max_page_count = {cursor.fetchone()[0]}")
+        version, problem = 1, None
+        for _ in range(400):
+            body = {"version": version, "trip": named, "plan": trip["plan"]}
+            answer = api.client.put(f"/api{path}", json.dumps(body), "application/json")
+            if answer.status_code != 200:
+                problem = json.loads(answer.content)
+                break
+            version += 1
+        cursor.execute("PRAGMA max_page_count = 1073741823")
+    assert problem is not None
+    assert problem["status"] == 507
+    assert "The disk is full; your edit is kept here" in problem["detail"]
+    kept = api.get(path)
+    assert kept["version"] == version
+    assert kept["trip"]["name"] == (named if version > 1 else before["trip"])["name"]
+    body = {"version": version, "trip": trip["trip"], "plan": trip["plan"]}
+    assert api.put(path, body)["trip"]["name"] == trip["trip"]["name"]

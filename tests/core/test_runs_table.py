@@ -12,6 +12,7 @@ from hypothesis import strategies as st
 from tests.benches import CAM, run
 from tumbrel.core.bench import BenchRun
 from tumbrel.core.document import BadDocument, Camera
+from tumbrel.core.formats.rows import defused, undefused
 from tumbrel.core.formats.runs_table import COLUMNS, read_runs, write_runs
 
 OTHER = CAM.model_copy(update={"id": "two", "name": "Second"})
@@ -154,3 +155,21 @@ def test_names_that_are_taken_are_not_used_again() -> None:
 def test_a_reason_may_hold_commas_quotes_and_lines() -> None:
     odd = run("r", 30.0, "hot", excluded='lens "wet",\nnot dried')
     assert read(write_runs([odd])) == (odd,)
+
+
+TEXTS = ("=1+1", "+49", "-2", "@SUM(A1)", "'=x", "''", "\tx", "plain", "a=b")
+
+
+@pytest.mark.parametrize("text", TEXTS)
+def test_no_text_is_a_formula_for_a_spreadsheet_and_it_comes_back_as_it_was(text: str) -> None:
+    told = defused(text)
+    assert told[0] not in "=+-@\t\r"
+    assert undefused(told) == text
+
+
+def test_a_reason_that_begins_like_a_formula_is_written_as_text() -> None:
+    odd = run("r1", 30.0, "hot", excluded='=HYPERLINK("x")', ambient_c=-12.0)
+    text = write_runs([odd])
+    assert "'=HYPERLINK" in text
+    assert ",-12.0," in text
+    assert read(text) == (odd,)

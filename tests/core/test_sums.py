@@ -151,7 +151,7 @@ def test_a_stronger_port_never_takes_longer(start: float, more: float, port: flo
     ("question", "why"),
     [
         ({"kind": "charge", "from_pct": 80, "to_pct": 20}, "must be more than it has already"),
-        ({"kind": "lasts", "watts": 0}, "greater than 0"),
+        ({"kind": "lasts", "watts": 0}, "greater than or equal to 0.001"),
         ({"kind": "panel", "latitude": 91}, "less than or equal to 90"),
         ({"kind": "unknown"}, "does not match any of the expected tags"),
     ],

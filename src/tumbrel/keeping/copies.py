@@ -26,8 +26,11 @@ def database_of(folder: Path) -> Path:
     return folder / DATABASE
 
 
-def refuse_spoiled(path: Path) -> None:
-    """Raise Unusable unless a file is a whole SQLite database of Tumbrel; changes nothing."""
+def refuse_spoiled(path: Path, *, whole: bool = False) -> None:
+    """Raise Unusable unless a file is a sound SQLite database of Tumbrel; changes nothing.
+
+    One whose first start was cut off has not all its tables yet; with `whole` it is refused too.
+    """
     try:
         with path.open("rb") as file:
             head = file.read(len(MAGIC))
@@ -43,13 +46,17 @@ def refuse_spoiled(path: Path) -> None:
         raise Unusable(f"{path} is damaged or cut off ({error}).") from error
     if told != "ok":
         raise Unusable(f"{path} is damaged or cut off ({told}).")
-    if not tables >= OURS:
+    needed = OURS if whole else {"django_migrations"} if tables else set()
+    if not tables >= needed:
         raise Unusable(f"{path} is not a database of Tumbrel.")
 
 
 def migrations_in(path: Path) -> set[tuple[str, str]]:
     """The migrations that a database has been through."""
     with _reading(path) as base:
+        known = base.execute("SELECT 1 FROM sqlite_master WHERE name = 'django_migrations'")
+        if known.fetchone() is None:
+            return set()
         return set(base.execute("SELECT app, name FROM django_migrations"))
 
 
@@ -108,7 +115,7 @@ def put_back(folder: Path, source: Path, now: datetime) -> Path | None:
 
     Nobody may be serving the folder. Returns the copy of what was there, if anything was.
     """
-    refuse_spoiled(source)
+    refuse_spoiled(source, whole=True)
     target = database_of(folder)
     before = None
     if target.exists() and target.stat().st_size:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import hashlib
 import os
 import secrets
+from contextlib import suppress
 from pathlib import Path
 
 OWNER_ONLY = 0o077
@@ -26,9 +27,8 @@ def ready(folder: Path) -> Path:
         folder.mkdir(parents=True, exist_ok=True)
         folder.chmod(FOLDER_MODE)
         for path in folder.rglob("*"):
-            path.chmod(FOLDER_MODE if path.is_dir() else FILE_MODE)
-    except FileNotFoundError:
-        pass  # a file of SQLite's or of the cache's went meanwhile
+            with suppress(FileNotFoundError):  # SQLite's and the cache's come and go
+                path.chmod(FOLDER_MODE if path.is_dir() else FILE_MODE)
     except OSError as error:
         raise Unusable(_cannot_write(folder, error)) from error
     return folder

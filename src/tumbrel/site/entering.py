@@ -26,10 +26,16 @@ CLOSED = """<!doctype html>
 <meta name="viewport" content="width=device-width, initial-scale=1">
 <meta name="color-scheme" content="light dark"><title>Tumbrel: open the printed address</title>
 <style>
-body {{ font: 1rem/1.5 system-ui, sans-serif; max-width: 34rem }}
-body {{ margin: 12vh auto; padding: 0 1rem }}
+:root {{ --paper: #f6f3ea; --ink: #171c1c; --act: #0b5b8c }}
+@media (prefers-color-scheme: dark) {{
+:root {{ --paper: #14181a; --ink: #d8d2c4; --act: #8fc1e3 }} }}
+body {{ font: 1rem/1.5 system-ui, sans-serif; max-width: 34rem; margin: 12vh auto }}
+body {{ padding: 0 1rem; background: var(--paper); color: var(--ink) }}
+h1 {{ font-size: 1.3rem }}
 input, button {{ font: inherit; padding: .5rem; min-height: 44px; box-sizing: border-box }}
-input {{ width: 100%; margin: .25rem 0 .75rem }}
+input {{ width: 100%; margin: .25rem 0 .75rem; border: 1px solid var(--ink) }}
+input, button {{ background: var(--paper); color: var(--ink) }}
+button {{ border: 1px solid var(--act); color: var(--act); font-weight: 650; padding: 0 1rem }}
 </style></head><body><main>
 <h1>Open the address that Tumbrel printed</h1>
 <p>{why} When it starts, Tumbrel prints an address with a key, so that nobody else on this machine

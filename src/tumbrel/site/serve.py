@@ -83,7 +83,7 @@ def _serve(port: int, *, demo: bool) -> int:
         try:
             server.run()
         except KeyboardInterrupt:
-            pass
+            log.info("stopped")
         finally:
             signal.signal(signal.SIGTERM, signal.SIG_IGN)
             server.close()

@@ -65,7 +65,7 @@ def make_ready(folder: Path, now: datetime) -> None:
 def restore(folder: Path, source: Path, now: datetime) -> Path | None:
     """Everything as it was in a copy; returns the copy of what was there. Raises Unusable."""
     with alone_on(folder):
-        refuse_spoiled(source)
+        refuse_spoiled(source, whole=True)
         refuse_newer(source, _known_migrations(), set(_own_apps()))
         connection.close()
         before = put_back(folder, source, now)

@@ -46,9 +46,9 @@ def let_go(owner: User, kind: BinKind, number: int) -> None:
 @transaction.atomic
 def empty_bin(now: datetime) -> int:
     """Let go for good what has been in the bin for over thirty days, of every owner."""
-    gone = empty_out(Trip.objects, now)
-    used = Trip.objects.values("kit")
-    return gone + empty_out(Kit.objects.exclude(pk__in=used), now)
+    trips, kits = Trip._base_manager, Kit._base_manager  # of all owners, by their age alone
+    gone = empty_out(trips, now)
+    return gone + empty_out(kits.exclude(pk__in=trips.values("kit")), now)
 
 
 def _row(owner: User, kind: BinKind, number: int) -> Trip | Kit:

@@ -10,6 +10,7 @@ import signal
 import sys
 import time
 from collections.abc import Callable, Iterator
+from contextlib import suppress
 from multiprocessing.connection import Connection
 from typing import Any
 
@@ -22,6 +23,7 @@ Gone = Callable[[], bool]
 
 LOOK_S = 0.05
 GRACE_S = 8.0  # what is written down at the end is not looked at
+HEARS_S = 1.0
 LATE = "late"
 
 log = logging.getLogger(__name__)
@@ -94,13 +96,11 @@ class Worker:
     def _stop(self, pipe: Connection) -> None:
         """Have the work given up; a process that does not hear is killed."""
         self._abandoned.value = self._number
-        ends = time.monotonic() + 1.0
-        try:
+        ends = time.monotonic() + HEARS_S
+        with suppress(EOFError, OSError):
             while time.monotonic() < ends:
                 if pipe.poll(LOOK_S) and pickle.loads(pipe.recv_bytes())[0] != "part":  # noqa: S301
                     return
-        except (EOFError, OSError):
-            pass
         self.end()
 
 

@@ -97,7 +97,7 @@ class Rehearser:
             if at_ms > end_ms or (until_ms is not None and at_ms >= until_ms):
                 return
             if turn is Turn.CAMERA:
-                self._camera(self.cameras[index], at_ms, end_ms)
+                self._camera(self.cameras[index], at_ms, end_ms, breathe)
             elif turn is Turn.DECIDE:
                 self._decide(at_ms)
             elif turn is Turn.TASK:
@@ -117,6 +117,10 @@ class Rehearser:
         self.turns += 1
         if self.turns > MOST_TURNS:
             raise TooMuch(f"takes over {MOST_TURNS:,} events in one minute", at_ms)
+        self._spend(at_ms)
+
+    def _spend(self, at_ms: int) -> None:
+        """Count an event. Raises TooMuch."""
         if self.budget.spend(at_ms):
             rows = sum(len(run.trace.t_ms) for run in self.cameras)
             self.budget.hold(rows, sum(len(run.kept) for run in self.cameras), at_ms)
@@ -143,7 +147,9 @@ class Rehearser:
             first = min(first, (copied_ms, Priority.HANDS, Turn.DECIDE, 1))
         return first
 
-    def _camera(self, run: CameraRun, at_ms: int, end_ms: int) -> None:
+    def _camera(
+        self, run: CameraRun, at_ms: int, end_ms: int, breathe: Callable[[], None] | None
+    ) -> None:
         """Let a camera go on; alone up to the next thing that hands may do, where it can."""
         limit_ms = min(self._limit_ms(index_of=run.index), end_ms)
         if run.hung_on is None:
@@ -168,6 +174,9 @@ class Rehearser:
             return
         while run.due[0] < limit_ms:
             before_ms = run.due[0]
+            if breathe is not None:
+                breathe()
+            self._spend(before_ms)
             play_takes(run, limit_ms)
             if run.due[0] == before_ms:
                 run.happen()

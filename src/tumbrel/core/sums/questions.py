@@ -9,14 +9,14 @@ from pydantic import Field, model_validator
 
 from ..document.base import Celsius, Part, Share
 
-MilliampHours = Annotated[float, Field(gt=0.0, le=200_000.0)]
-Volts = Annotated[float, Field(gt=0.0, le=60.0)]
-DrawWatts = Annotated[float, Field(gt=0.0, le=60.0)]
-PortWatts = Annotated[float, Field(gt=0.0, le=2000.0)]
-Bitrate = Annotated[float, Field(gt=0.0, le=2000.0, description="Mean video bitrate, Mbit/s.")]
+MilliampHours = Annotated[float, Field(ge=1.0, le=200_000.0)]
+Volts = Annotated[float, Field(ge=0.5, le=60.0)]
+DrawWatts = Annotated[float, Field(ge=0.001, le=60.0)]
+PortWatts = Annotated[float, Field(ge=0.01, le=2000.0)]
+Bitrate = Annotated[float, Field(ge=0.001, le=2000.0, description="Mean video bitrate, Mbit/s.")]
 Rate = Annotated[float, Field(ge=1.0, le=1000.0, description="Frames a second.")]
 FilmRate = Annotated[float, Field(ge=1.0, le=240.0, description="Frames a second.")]
-MegabytesPerSecond = Annotated[float, Field(gt=0.0, le=5000.0)]
+MegabytesPerSecond = Annotated[float, Field(ge=0.001, le=5000.0)]
 
 
 class Lasts(Part):
@@ -38,7 +38,7 @@ class OnCard(Part):
     wanted: Literal["hours", "card"] = "hours"
     mbps: Bitrate = 100.0
     gb: Annotated[float, Field(ge=1.0, le=8192.0)] = 128.0
-    hours: Annotated[float, Field(gt=0.0, le=1000.0)] = 4.0
+    hours: Annotated[float, Field(ge=0.01, le=1000.0)] = 4.0
 
 
 class LoopFor(Part):
@@ -56,9 +56,9 @@ class TimeLapse(Part):
 
     kind: Literal["timelapse"] = "timelapse"
     wanted: Literal["playback", "interval", "event"] = "playback"
-    event_min: Annotated[float, Field(gt=0.0, le=50_000.0)] = 120.0
+    event_min: Annotated[float, Field(ge=0.01, le=50_000.0)] = 120.0
     every_s: Annotated[float, Field(ge=0.1, le=86_400.0)] = 10.0
-    playback_s: Annotated[float, Field(gt=0.0, le=36_000.0)] = 20.0
+    playback_s: Annotated[float, Field(ge=0.001, le=36_000.0)] = 20.0
     fps: FilmRate = 25.0
 
 
@@ -69,7 +69,7 @@ class Charge(Part):
     mah: MilliampHours = 1500.0
     volts: Volts = 3.8
     from_pct: Annotated[float, Field(ge=0.0, le=98.0)] = 20.0
-    to_pct: Annotated[float, Field(gt=0.0, le=99.0)] = 80.0
+    to_pct: Annotated[float, Field(ge=1.0, le=99.0)] = 80.0
     port_w: PortWatts = 5.0
 
     @model_validator(mode="after")
@@ -84,7 +84,7 @@ class FromBank(Part):
 
     kind: Literal["bank"] = "bank"
     bank_mah: MilliampHours = 10_000.0
-    health: Annotated[float, Field(gt=0.0, le=1.2)] = 1.0
+    health: Annotated[float, Field(ge=0.01, le=1.2)] = 1.0
     temp_c: Celsius = 20.0
     mah: MilliampHours = 1500.0
     volts: Volts = 3.8
@@ -114,7 +114,7 @@ class Density(Part):
 
     kind: Literal["density"] = "density"
     sun_deg: Annotated[float, Field(ge=-18.0, le=90.0)] = 45.0
-    sky: Annotated[float, Field(gt=0.0, le=1.0)] = 1.0
+    sky: Annotated[float, Field(ge=0.01, le=1.0)] = 1.0
     f_number: Annotated[float, Field(ge=0.7, le=32.0)] = 2.8
     fps: Rate = 30.0
     iso: Annotated[float, Field(ge=25.0, le=25_600.0)] = 100.0
@@ -124,7 +124,7 @@ class Transfer(Part):
     """How long footage takes to a phone, drive or computer."""
 
     kind: Literal["transfer"] = "transfer"
-    gb: Annotated[float, Field(gt=0.0, le=100_000.0)] = 64.0
+    gb: Annotated[float, Field(ge=0.001, le=100_000.0)] = 64.0
     read_mb_s: MegabytesPerSecond = 60.0
     link_mb_s: MegabytesPerSecond = 30.0
     write_mb_s: MegabytesPerSecond = 60.0

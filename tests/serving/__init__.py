@@ -1,0 +1,1 @@
+"""A served Tumbrel, attacked without a browser."""

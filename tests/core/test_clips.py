@@ -168,3 +168,25 @@ def test_the_command_line_says_what_is_wrong(
 ) -> None:
     assert main(["clips", *words]) == 2
     assert why in capsys.readouterr().err
+
+
+SPOILED: list[dict[str, Any]] = [
+    {"duration_s": 1e9},
+    {"fps": 1e6},
+    {"bytes": -1},
+    {"started_at": "2026-13-45T99:99:99Z"},
+    {"name": "x" * 500},
+]
+
+
+@pytest.mark.parametrize("spoiled", SPOILED)
+def test_one_clip_that_says_what_cannot_be_does_not_stop_the_card(spoiled: dict[str, Any]) -> None:
+    size = {"width_px": 3840, "height_px": 2160, "fps": 30.0}
+    good = {"name": "a.mp4", "bytes": 10**9, "duration_s": 60.0, **size}
+    bad = {**good, "name": "b.mp4", **spoiled}
+    long = {"name": "y" * 900, "why": "z" * 900}
+    asked = {"camera": camera(), "clips": [good, bad], "skipped": [long]}
+    told = tell_clips(ClipsQuestion.model_validate(asked))
+    assert [one.names for one in told.recordings] == [("a.mp4",)]
+    assert len(told.skipped) == 2
+    assert any("says of itself what cannot be" in one.why for one in told.skipped)

@@ -212,6 +212,6 @@ def test_a_finding_fires_where_it_should_only(code: str, fires: Doc, quiet: Doc)
 
 
 def test_every_check_has_a_case_of_its_own() -> None:
-    """Twelve stand in one other file, ten in that of angles and settings, one in that of budgets."""
+    """Twelve stand in one other file, ten in that of angles and settings, one beside budgets."""
     assert len(CHECKS) == len(CASES) + 12 + 10 + 1
     assert len(codes(rehearse(PlanDocument.model_validate(fed())))) >= 1

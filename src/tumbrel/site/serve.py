@@ -40,6 +40,8 @@ def main() -> int:
     except Unusable as error:
         print(f"Tumbrel cannot start: {error}", file=sys.stderr)
         return 2
+    except KeyboardInterrupt:  # before it served
+        return 0
 
 
 def _end(_signal: int, _frame: FrameType | None) -> None:

@@ -5,13 +5,15 @@ from __future__ import annotations
 import re
 from collections.abc import Iterable, Iterator, Sequence
 from itertools import pairwise
-from typing import Annotated
+from typing import Annotated, Any
 
-from pydantic import AwareDatetime, Field
+from pydantic import AwareDatetime, Field, ValidationError, model_validator
 
 from ..document import Camera, Mode
 from ..document.base import Part
 
+MOST_FILES = 20_000
+LONGEST_NAME = 400
 NEXT_CHAPTER_WITHIN_S = 3.0
 SAME_RATE = 0.02  # frame rates of 29.97 and 30 are one
 FULL_CHAPTER = 0.9  # a chapter that has another one after it is nearly as large as the largest
@@ -20,7 +22,7 @@ FULL_CHAPTER = 0.9  # a chapter that has another one after it is nearly as large
 class Clip(Part):
     """What one file says of itself."""
 
-    name: Annotated[str, Field(max_length=400)]
+    name: Annotated[str, Field(max_length=LONGEST_NAME)]
     bytes: Annotated[int, Field(ge=0)]
     duration_s: Annotated[float, Field(ge=0.0, le=1e6)]
     width_px: Annotated[int, Field(ge=0, le=100_000)] = 0
@@ -32,16 +34,45 @@ class Clip(Part):
 class SkippedFile(Part):
     """A file that is no clip, or a damaged one, and why."""
 
-    name: Annotated[str, Field(max_length=400)]
-    why: Annotated[str, Field(max_length=400)]
+    name: Annotated[str, Field(max_length=LONGEST_NAME)]
+    why: Annotated[str, Field(max_length=LONGEST_NAME)]
 
 
 class ClipsQuestion(Part):
     """A camera and the files of its card."""
 
     camera: Camera
-    clips: Annotated[tuple[Clip, ...], Field(max_length=20_000)] = ()
-    skipped: Annotated[tuple[SkippedFile, ...], Field(max_length=20_000)] = ()
+    clips: Annotated[tuple[Clip, ...], Field(max_length=MOST_FILES)] = ()
+    skipped: Annotated[tuple[SkippedFile, ...], Field(max_length=MOST_FILES)] = ()
+
+    @model_validator(mode="before")
+    @classmethod
+    def _spoiled_ones_skipped(cls, told: Any) -> Any:
+        """One file that says what cannot be is told as skipped; it does not stop the card."""
+        if not isinstance(told, dict) or not isinstance(told.get("clips"), list | tuple):
+            return told
+        good: list[object] = []
+        skipped = [_short(one) for one in told.get("skipped") or ()]
+        for clip in told["clips"][:MOST_FILES]:
+            try:
+                Clip.model_validate(clip)
+            except ValidationError as error:
+                name = clip.get("name") if isinstance(clip, dict) else None
+                found = error.errors(include_url=False, include_input=False)[0]
+                field = ".".join(str(step) for step in found["loc"])
+                why = f"says of itself what cannot be: {field}: {found['msg']}"
+                skipped.append({"name": str(name)[:LONGEST_NAME], "why": why[:LONGEST_NAME]})
+            else:
+                good.append(clip)
+        return {**told, "clips": good, "skipped": skipped}
+
+
+def _short(told: Any) -> Any:
+    """A skipped file as it is told, its name and reason no longer than they may be."""
+    if not isinstance(told, dict):
+        return told
+    texts = {name: text[:LONGEST_NAME] for name, text in told.items() if isinstance(text, str)}
+    return {**told, **texts}
 
 
 class Recording(Part):

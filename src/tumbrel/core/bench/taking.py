@@ -8,6 +8,7 @@ from ..document import BatteryFamily, Camera, DrawByRunTime, DrawInWatts, Limits
 from ..document.base import Part
 from ..energy import mode_w, nominal_wh
 from ..heat import body_of
+from ..mistakes import LEAST_LAG_S
 from ..parameters import DEFAULTS, Defaults
 
 if TYPE_CHECKING:
@@ -54,7 +55,7 @@ def with_learned(camera: Camera, learned: Learned, defaults: Defaults = DEFAULTS
     tau, air = learned.of("tau_s"), learned.of("air_a")
     for set_up in camera.set_ups:
         if tau.known or heated:
-            found["set_up", set_up.id, "tau_s"] = float(round(tau.value))
+            found["set_up", set_up.id, "tau_s"] = max(LEAST_LAG_S, float(round(tau.value)))
         if air.known or heated:
             of_typical = air.value / defaults.airflow_a.value
             found["set_up", set_up.id, "case_a"] = round(min(2.0, set_up.case_a * of_typical), 3)

@@ -6,13 +6,15 @@ from datetime import UTC, datetime
 from pathlib import Path
 from typing import TYPE_CHECKING
 
-from ..bench.clips import Clip, SkippedFile
+from ..bench.clips import LONGEST_NAME, Clip, SkippedFile
 
 if TYPE_CHECKING:
     from av.container import InputContainer
     from av.video.stream import VideoStream
 
 VIDEO_ENDINGS = {".mp4", ".mov", ".m4v", ".mkv", ".avi", ".mts", ".m2ts", ".ts", ".webm", ".3gp"}
+# what a spoiled file makes a reader stumble over, beside its own errors
+SPOILED = (ValueError, ArithmeticError, LookupError, TypeError, AttributeError, OSError)
 KNOWN_WHOLE_IF = 0.98  # of the frames that the index names, those that the file still holds
 
 
@@ -33,7 +35,11 @@ def read_clip(path: Path, name: str) -> Clip | SkippedFile:
     """One file: its size, length, picture and start, or why it is skipped."""
     import av  # noqa: PLC0415 - slow to import, and wanted here alone
 
-    size = path.stat().st_size
+    name = name.encode("utf-8", "replace").decode("utf-8")[-LONGEST_NAME:]
+    try:
+        size = path.stat().st_size
+    except OSError as error:
+        return SkippedFile(name=name, why=f"cannot be read ({error.strerror})")
     if size == 0:
         return SkippedFile(name=name, why="has no bytes: it was never written")
     if path.suffix.lower() not in VIDEO_ENDINGS:
@@ -41,7 +47,7 @@ def read_clip(path: Path, name: str) -> Clip | SkippedFile:
     try:
         with av.open(str(path)) as container:
             return _clip_in(container, name, size)
-    except (av.error.FFmpegError, ValueError) as error:
+    except (av.error.FFmpegError, *SPOILED) as error:
         what = getattr(error, "strerror", None) or type(error).__name__
         return SkippedFile(name=name, why=f"is damaged or cut off ({what})")
 

@@ -17,15 +17,18 @@ export async function readClips(
   stopped: () => boolean,
 ): Promise<FolderRead> {
   const { default: mediaInfoFactory } = await import("mediainfo.js");
-  const reader = await mediaInfoFactory({ format: "object", locateFile: () => wasm });
+  const fresh = () => mediaInfoFactory({ format: "object", locateFile: () => wasm });
+  let reader = await fresh();
   const clips: Clip[] = [];
   const skipped: Skipped[] = [];
   try {
     for (const [place, file] of files.entries()) {
       if (stopped()) break;
       const found = await readClip(reader, file);
-      if ("why" in found) skipped.push(found);
+      if ("why" in found) skipped.push({ name: found.name, why: found.why });
       else clips.push(found);
+      // a reader that stumbled over one file may be of no use for the next
+      if ("stumbled" in found) reader = await fresh();
       onProgress(place + 1);
     }
   } finally {
@@ -34,7 +37,10 @@ export async function readClips(
   return { clips, skipped };
 }
 
-async function readClip(reader: MediaInfo<"object">, file: File): Promise<Clip | Skipped> {
+async function readClip(
+  reader: MediaInfo<"object">,
+  file: File,
+): Promise<Clip | Skipped | (Skipped & { stumbled: true })> {
   const name = file.webkitRelativePath || file.name;
   if (file.size === 0) return { name, why: "has no bytes: it was never written" };
   if (!VIDEO.test(file.name)) return { name, why: "is no video" };
@@ -46,7 +52,7 @@ async function readClip(reader: MediaInfo<"object">, file: File): Promise<Clip |
     return clipOf(name, file.size, result);
   } catch (problem) {
     const what = problem instanceof Error ? problem.message : String(problem);
-    return { name, why: `cannot be read (${what})` };
+    return { name, why: `cannot be read (${what})`, stumbled: true };
   }
 }
 

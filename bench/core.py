@@ -30,7 +30,7 @@ from tumbrel.core.rehearsal.power import Grid
 from tumbrel.core.rehearsal.result import Rehearsal
 from tumbrel.core.shelf import ShelfQuestion, hang
 from tumbrel.core.variants import STARTING, made
-from tumbrel.site.collecting import collect_seldom
+from tumbrel.working.collecting import collect_seldom
 
 DEMO = ROOT / "src" / "tumbrel" / "demo" / "ostrel-crossing.json"
 REHEARSE_MS = 50.0

@@ -58,7 +58,10 @@ def problem_response(problem: Problem) -> HttpResponse:
         used_by=problem.used_by,
         current=problem.current.model_dump(mode="json") if problem.current else None,
     )
-    return HttpResponse(out.model_dump_json(), status=problem.status, content_type=PROBLEM_TYPE)
+    text = out.model_dump_json()
+    answer = HttpResponse(text, status=problem.status, content_type=PROBLEM_TYPE)
+    answer._has_been_logged = True  # type: ignore[attr-defined]  # it is told to who asked
+    return answer
 
 
 MOST_FAULTS = 50

@@ -14,8 +14,7 @@ from types import FrameType
 from waitress.server import create_server
 
 from tumbrel.keeping.data_folder import Unusable
-
-from .collecting import collect_seldom
+from tumbrel.working.collecting import collect_seldom
 
 WARM_AFTER_S = 8.0
 HOUR_S = 3600.0
@@ -53,6 +52,7 @@ def _serve(port: int, *, demo: bool) -> int:
     from .wsgi import application  # noqa: PLC0415, I001 - settings are named first
     from django.conf import settings  # noqa: PLC0415 - as above
     from django.core.management import call_command  # noqa: PLC0415 - as above
+    from tumbrel.trips.loading import loaded, loaded_with_sun  # noqa: PLC0415 - as above
     from tumbrel.working.desks import end_work, work_apart  # noqa: PLC0415 - as above
     from tumbrel.keeping.copies import fold  # noqa: PLC0415 - as above
     from .entering import ENTER, ENTRY_KEY  # noqa: PLC0415 - as above
@@ -74,7 +74,7 @@ def _serve(port: int, *, demo: bool) -> int:
             )
         except OSError as error:
             raise Unusable(f"port {port} cannot be used ({error.strerror}).") from error
-        work_apart()
+        work_apart(loaded_with_sun, loaded)
         if demo:
             call_command("load_demo")
         collect_seldom()

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from contextlib import suppress
 from dataclasses import dataclass
-from threading import Condition
+from threading import Condition, Thread
 from typing import Any
 
 from django.http import HttpRequest
@@ -30,17 +31,24 @@ class _Ticket:
 class Desk:
     """Some processes and a pile of questions: the newest is taken first."""
 
-    def __init__(self, workers: int, seconds: float) -> None:
+    def __init__(self, workers: int, seconds: float, *, yields: bool = False) -> None:
         self.seconds = seconds
-        self._free = [Worker() for _ in range(workers)]
+        self._free = [Worker(yields=yields) for _ in range(workers)]
         self._all = tuple(self._free)
         self._pile: list[_Ticket] = []
         self._turn = Condition()
 
-    def start(self) -> None:
-        """Start the processes, so that the first question need not wait."""
+    def start(self, first: Work | None = None) -> None:
+        """Start the processes and have each do a first work, so that no question need wait."""
         for worker in self._all:
             worker.start()
+            if first is not None:
+                Thread(target=self._warm, args=(first,), daemon=True).start()
+
+    def _warm(self, first: Work) -> None:
+        with suppress(Exception):  # what fails here fails again where it is told
+            for _ in self.do(first, (), _still_there):
+                continue
 
     def end(self) -> None:
         """End the processes."""
@@ -84,11 +92,11 @@ class _Apart:
     slow: Desk | None = None
 
 
-def work_apart() -> None:
-    """From now on, do work in processes of its own."""
-    _Apart.quick, _Apart.slow = Desk(1, QUICK_S), Desk(2, SLOW_S)
-    _Apart.quick.start()
-    _Apart.slow.start()
+def work_apart(quick: Work | None = None, slow: Work | None = None) -> None:
+    """From now on, do work in processes of its own; a first work of each loads what it needs."""
+    _Apart.quick, _Apart.slow = Desk(1, QUICK_S), Desk(2, SLOW_S, yields=True)
+    _Apart.quick.start(quick)
+    _Apart.slow.start(slow)
 
 
 def end_work() -> None:

@@ -16,6 +16,7 @@ from typing import Any
 
 from tumbrel.core.document import BadDocument
 
+from .collecting import collect_seldom
 from .watch import Abandoned, TooLong, Watch
 
 Work = Callable[..., Iterator[bytes]]
@@ -24,6 +25,7 @@ Gone = Callable[[], bool]
 LOOK_S = 0.05
 GRACE_S = 8.0  # what is written down at the end is not looked at
 HEARS_S = 1.0
+NICE = 15
 LATE = "late"
 
 log = logging.getLogger(__name__)
@@ -35,9 +37,13 @@ class Failed(Exception):
 
 
 class Worker:
-    """One process; started when it is first needed, and anew after it had to be killed."""
+    """One process; started when it is first needed, and anew after it had to be killed.
 
-    def __init__(self) -> None:
+    `yields` lets every other process of the machine go first.
+    """
+
+    def __init__(self, *, yields: bool = False) -> None:
+        self._yields = yields
         self._process: Any = None
         self._pipe: Connection | None = None
         self._abandoned: Any = context.Value("q", 0, lock=False)
@@ -49,7 +55,9 @@ class Worker:
             return
         self._pipe, theirs = context.Pipe()
         self._process = context.Process(
-            target=work_on, args=(theirs, self._abandoned, os.getpid()), daemon=True
+            target=work_on,
+            args=(theirs, self._abandoned, os.getpid(), self._yields),
+            daemon=True,
         )
         self._process.start()
         theirs.close()
@@ -113,12 +121,15 @@ def _raised(told: tuple[str, Any], seconds: float) -> Exception:
     return Abandoned() if kind == "abandoned" else Failed(str(more))
 
 
-def work_on(pipe: Connection, abandoned: Any, parent: int) -> None:
+def work_on(pipe: Connection, abandoned: Any, parent: int, yields: bool) -> None:
     """The process: work until the pipe closes or its parent has gone."""
     signal.signal(signal.SIGINT, signal.SIG_IGN)
+    if yields and hasattr(os, "nice"):
+        os.nice(NICE)
     import django  # noqa: PLC0415 - only here, in a process of its own
 
     django.setup()
+    is_fresh = True
     while True:
         try:
             number, work, words, seconds = pickle.loads(pipe.recv_bytes())  # noqa: S301 - as above
@@ -134,12 +145,17 @@ def work_on(pipe: Connection, abandoned: Any, parent: int) -> None:
             for part in work(Watch(seconds, given_up), *words):
                 pipe.send_bytes(pickle.dumps(("part", part)))
             told: tuple[str, Any] = ("end", None)
+        except (BrokenPipeError, ConnectionError):  # the server has gone
+            return
         except Exception as error:
             told = ("raised", _told(error))
         try:
             pipe.send_bytes(pickle.dumps(told))
         except (EOFError, OSError):
             return
+        if is_fresh:  # what the first work loaded stays
+            collect_seldom()
+            is_fresh = False
 
 
 def _told(error: Exception) -> tuple[str, Any]:

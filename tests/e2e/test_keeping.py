@@ -118,7 +118,7 @@ def test_edits_of_the_same_field_ask(
     film_in(other, FLIGHT, "27k30")
     expect(other.get_by_role("status", name="The trip: keeping")).to_have_text("Kept")
     join(page)
-    expect(conflict(page)).to_contain_text("mode of chin on d2-flight")
+    expect(conflict(page)).to_contain_text("mode of Chin on long flight")
     conflict(page).get_by_role("button", name=side).click()
     mark(page, "Kept")
     expect(conflict(page)).to_have_count(0)

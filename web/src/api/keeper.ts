@@ -196,6 +196,7 @@ export class Keeper<State extends Versioned, Doc> {
       this.told = { ...this.told, error };
       this.wait();
     } else if (error.is("stale")) {
+      this.told = { ...this.told, error: null };
       this.ops = this.ops.filter((one) => one.kind === "save");
       this.rebase(error.problem.current as unknown as State, error.message);
     } else if (error.is("in_use")) this.ask(op, error.message);
@@ -218,6 +219,7 @@ export class Keeper<State extends Versioned, Doc> {
 
   private ask(op: Op<Doc>, detail: string): void {
     this.halt = "asks";
+    this.told = { ...this.told, error: null };
     const done = () => {
       this.halt = null;
       this.told = { ...this.told, asksRelease: null };

@@ -5,13 +5,15 @@ import { clashesText } from "../domain/clashes";
 interface ConflictsProps<State, Doc> {
   kept: Kept<State, Doc>;
   what: string;
+  /** Names of what is told by its key. */
+  names?: ReadonlyMap<string, string>;
 }
 
 /** What is asked when another tab saved first, when saving fails, or when a deletion takes more. */
-export function Conflicts<State, Doc>({ kept, what }: ConflictsProps<State, Doc>) {
+export function Conflicts<State, Doc>({ kept, what, names }: ConflictsProps<State, Doc>) {
   const { conflict, asksRelease, error, state } = kept;
   return (
-    <>
+    <div className="kept-alerts">
       {conflict ? (
         <Alert
           severity="warning"
@@ -23,8 +25,8 @@ export function Conflicts<State, Doc>({ kept, what }: ConflictsProps<State, Doc>
             </span>
           }
         >
-          {conflict.detail} Both changed {clashesText(conflict.clashes)}; everything else of both is
-          kept. Keeping yours is one step that undo takes back.
+          {conflict.detail} Both changed {clashesText(conflict.clashes, names)}; everything else of
+          both is kept. Keeping yours is one step that undo takes back.
         </Alert>
       ) : null}
       {error !== null && state !== undefined ? (
@@ -49,6 +51,6 @@ export function Conflicts<State, Doc>({ kept, what }: ConflictsProps<State, Doc>
           </div>
         </div>
       </Dialog>
-    </>
+    </div>
   );
 }

@@ -5,6 +5,7 @@ import type { Keeping } from "../api/kept";
 import { useKeptTrip } from "../api/keptTrip";
 import { queries } from "../api/queries";
 import { useRehearsal } from "../api/useRehearsal";
+import { namesOf } from "../domain/clashes";
 import { withoutWays } from "../domain/track";
 import type { PlanDocument, Trip, TripState } from "../domain/types";
 import { useCommands } from "./commands";
@@ -51,6 +52,10 @@ function TripShell({ id }: { id: number }) {
   useFollowKit(id, state?.kit_id);
   const here = useMemo(() => ({ id, kept, rehearsing }), [id, kept, rehearsing]);
   const known = state !== undefined;
+  const names = useMemo(
+    () => (kept.conflict && state ? namesOf(state.kit, state.trip) : undefined),
+    [kept.conflict, state],
+  );
   const { settled } = kept;
   const saveFile = useCallback(() => {
     void settled().then(() => location.assign(`/api/trips/${String(id)}/file`));
@@ -80,7 +85,7 @@ function TripShell({ id }: { id: number }) {
         redo={kept.redo}
         saveFile={saveFile}
       />
-      <Conflicts kept={kept} what="trip" />
+      <Conflicts kept={kept} what="trip" names={names} />
       {known ? <Outlet /> : <p className="page">Opening the trip…</p>}
     </TripContext>
   );

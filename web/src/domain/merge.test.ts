@@ -109,6 +109,12 @@ describe("two edits of one document", () => {
       "name of way, assignments",
     );
     expect(clashesText(["a", "b", "c", "d"])).toBe("a, b, c, 1 more");
+    const names = new Map([
+      ["chin", "Chin"],
+      ["d2-flight", "long flight"],
+    ]);
+    const path = "plan.assignments.chin on d2-flight.mode";
+    expect(clashesText([path], names)).toBe("mode of Chin on long flight");
   });
   it("are compared by value", () => {
     expect(isSame({ a: [1, { b: null }] }, { a: [1, { b: null }] })).toBe(true);

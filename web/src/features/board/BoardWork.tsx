@@ -223,7 +223,7 @@ export function BoardWork(props: Props) {
         </div>
         {/* the pointer only moves the hand; the grid inside carries every action for the keyboard */}
         <div
-          className="board-field"
+          className={isUnplayed(rehearsal) ? "board-field unplayed" : "board-field"}
           ref={field}
           data-board="field"
           style={{ height: scale.height + 2 }}
@@ -311,4 +311,9 @@ function Trying({ cure, headline, onTry, onKeep }: Curing & { cure: Cure }) {
       </span>
     </div>
   );
+}
+
+/** Nothing was played: a figure of the kit is to be mended first. */
+function isUnplayed({ findings }: Rehearsal): boolean {
+  return findings.some((one) => one.code === "figure_mistaken");
 }

@@ -84,6 +84,7 @@ def too_large() -> Problem:
 
 UNREADABLE = (MultiPartParserError, BadRequest, UnreadablePostError)
 OUTSIDE = (
+    ((OverflowError,), "SQLite", Problem(404, "not_there", "There is nothing of that number.")),
     (UNREADABLE, None, Problem(400, "unreadable", "This cannot be read as it was sent.")),
     ((Busy,), None, Problem(503, "busy", "Newer questions are answered first. Ask again.")),
     ((Abandoned,), None, Problem(503, "gone", "Nobody waited for the answer any more.")),

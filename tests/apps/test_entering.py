@@ -4,14 +4,12 @@ from __future__ import annotations
 
 import json
 from pathlib import Path
-from typing import Any
 
 import pytest
 from django.conf import settings
 from django.test import Client
 
 from tumbrel.site.entering import ENTRY_KEY
-from tumbrel.site.local import local_owner
 
 PAGES = ("/", "/trips", "/trip/1/board", "/sums?sum=lasts&watts=3", "/static/icon.svg", "/nowhere")
 VISIT = {"Sec-Fetch-Site": "cross-site", "Sec-Fetch-Mode": "navigate", "Sec-Fetch-Dest": "document"}
@@ -114,8 +112,3 @@ def test_cookies_have_names_of_their_own_and_go_to_no_other_site(db: None) -> No
     assert all(one["samesite"] in ("Lax", "Strict") for one in kept.values())
     assert answer["X-Content-Type-Options"] == "nosniff"
     assert "Access-Control-Allow-Origin" not in answer
-
-
-def test_an_answer_names_no_one(api: Any) -> None:
-    """The local owner is known by nothing that a page could read."""
-    assert local_owner().username not in json.dumps(api.get("/trips"))

@@ -112,6 +112,21 @@ def test_work_that_does_not_listen_is_killed(desk: Desk) -> None:
     assert list(desk.do(counting, (1,), here)) == [b"0"]
 
 
+def ask_while_held(
+    first: Iterator[bytes], hold: threading.Event, ask: Callable[[int], None], count: int
+) -> None:
+    """Ask one after the other while the desk works on a first question; then let that go."""
+    threads = [threading.Thread(target=ask, args=(number,)) for number in range(count)]
+    for thread in threads:
+        thread.start()
+        time.sleep(0.15)
+    hold.set()
+    with pytest.raises(Abandoned):
+        list(first)
+    for thread in threads:
+        thread.join()
+
+
 def test_the_newest_question_is_answered_first(desk: Desk) -> None:
     hold, order = threading.Event(), []
     first = desk.do(endless, (), hold.is_set)
@@ -121,15 +136,7 @@ def test_the_newest_question_is_answered_first(desk: Desk) -> None:
         list(desk.do(counting, (1,), here))
         order.append(number)
 
-    threads = [threading.Thread(target=ask, args=(number,)) for number in range(3)]
-    for thread in threads:
-        thread.start()
-        time.sleep(0.15)
-    hold.set()
-    with pytest.raises(Abandoned):
-        list(first)
-    for thread in threads:
-        thread.join()
+    ask_while_held(first, hold, ask, 3)
     assert order == [2, 1, 0]
 
 
@@ -145,15 +152,7 @@ def test_the_oldest_of_too_many_is_turned_away(desk: Desk, monkeypatch: pytest.M
         except Busy:
             told.append(number)
 
-    threads = [threading.Thread(target=ask, args=(number,)) for number in range(4)]
-    for thread in threads:
-        thread.start()
-        time.sleep(0.1)
-    hold.set()
-    with pytest.raises(Abandoned):
-        list(first)
-    for thread in threads:
-        thread.join()
+    ask_while_held(first, hold, ask, 4)
     assert told == [0, 1]
 
 

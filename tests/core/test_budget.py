@@ -16,7 +16,7 @@ from tumbrel.core.rehearsal.played import play
 DAY_S = 86_400
 
 
-def month(*cameras: str, seconds: int | None = None, **more: object) -> list[dict[str, object]]:
+def month(*cameras: str, **more: object) -> list[dict[str, object]]:
     return [asks(name, f"d{day}", **more) for name in cameras for day in range(30)]
 
 

@@ -70,6 +70,16 @@ def page(context: BrowserContext) -> Iterator[Page]:
 
 
 @pytest.fixture
+def phone(browser: Browser, server: Server) -> Iterator[Page]:
+    """A tab of a phone's window."""
+    context = browser.new_context(viewport={"width": 390, "height": 844}, has_touch=True)
+    context.set_default_timeout(PATIENCE_MS)
+    server.enter(context)
+    yield context.new_page()
+    context.close()
+
+
+@pytest.fixture
 def trip(page: Page, server: Server, demo_text: bytes) -> str:
     """A copy of the demo under a name of its own; gives its address."""
     return open_copy(page, server, demo_text)
@@ -110,3 +120,10 @@ def keep(page: Page) -> None:
 def loss(page: Page, words: str) -> Any:
     """The row of a loss at the board's side."""
     return page.locator(".side-row:has(.side-row-head)").filter(has_text=words)
+
+
+def roll(page: Page, cell: str) -> None:
+    page.get_by_role("gridcell", name=cell).click()
+    page.get_by_role("group", name="How it records").get_by_role("button", name="roll").click()
+    keep(page)
+    page.keyboard.press("Escape")

@@ -8,9 +8,9 @@ from pathlib import Path
 from typing import Any
 
 import pytest
-from playwright.sync_api import Browser, BrowserContext, Page, Route, expect
+from playwright.sync_api import BrowserContext, Page, Route, expect
 
-from tests.e2e.conftest import board, keep, open_copy, token_of
+from tests.e2e.conftest import board, keep, open_copy, roll, token_of
 from tools.driving import Server, served
 
 MODES = {"4k30": "4K 30", "27k30": "2.7K 30", "1080p30": "1080 30"}
@@ -33,13 +33,6 @@ def cut(page: Page, status: int | None = None) -> None:
 
 def join(page: Page) -> None:
     page.unroute(re.compile("/api/(trips|kits)/"))
-
-
-def roll(page: Page, cell: str) -> None:
-    page.get_by_role("gridcell", name=cell).click()
-    page.get_by_role("group", name="How it records").get_by_role("button", name="roll").click()
-    keep(page)
-    page.keyboard.press("Escape")
 
 
 def film_in(page: Page, cell: str, mode: str) -> None:
@@ -271,9 +264,7 @@ def test_notes_go_to_no_other_installation_on_the_same_port(
         assert twin.rpartition("/")[2] == number
         board(page, twin)
         mark(page, "Kept")
-        assert ("camp", "d2-gorge") not in asked(page, twin) or asked(page, twin)[
-            "camp", "d2-gorge"
-        ]["pattern"]["kind"] != "roll"
+        assert ("camp", "d2-gorge") not in asked(page, twin)
 
 
 # -- refusals ---------------------------------------------------------------------------------
@@ -325,6 +316,24 @@ def test_text_that_stands_in_a_field_survives_leaving(page: Page, trip: str, way
     expect(page.locator(".trip-name")).to_have_text("Crossing, renamed")
     mark(page, "Kept")
     assert kept(page, trip)["trip"]["name"] == "Crossing, renamed"
+
+
+def test_text_that_a_field_marks_as_wrong_is_there_when_one_comes_back(
+    page: Page, trip: str
+) -> None:
+    board(page, trip)
+    page.get_by_role("link", name="Route").click()
+    start = page.get_by_label("Start, local clock")
+    before = start.input_value()
+    start.fill("2027-06-12 half past")
+    page.get_by_role("link", name="Board").click()
+    page.get_by_role("link", name="Route").click()
+    expect(start).to_have_value("2027-06-12 half past")
+    page.reload()
+    expect(start).to_have_value("2027-06-12 half past")
+    start.press("Escape")
+    page.reload()
+    expect(start).to_have_value(before)
 
 
 def test_a_pasted_table_survives_reload_and_another_place(page: Page, trip: str) -> None:
@@ -382,14 +391,11 @@ def test_an_edit_of_a_trip_that_was_deleted_elsewhere_waits_for_it(
 
 
 def test_on_a_phone_it_is_said_where_an_edit_is(
-    browser: Browser, server: Server, demo_text: bytes
+    phone: Page, server: Server, demo_text: bytes
 ) -> None:
-    context = browser.new_context(viewport={"width": 390, "height": 844}, has_touch=True)
-    server.enter(context)
-    page = context.new_page()
+    page = phone
     board(page, open_copy(page, server, demo_text))
     cut(page)
     roll(page, GORGE)
     mark(page, "Only here, trying again")
     assert page.evaluate("document.documentElement.scrollWidth") <= 390
-    context.close()

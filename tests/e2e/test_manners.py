@@ -6,9 +6,9 @@ import re
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Browser, Page, Route, expect
+from playwright.sync_api import Page, Route, expect
 
-from tests.e2e.conftest import board, keep, loss, open_copy
+from tests.e2e.conftest import board, keep, loss, open_copy, roll
 from tools.driving import ROOT, Server, served
 
 AXE = ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js"
@@ -78,11 +78,9 @@ def test_every_command_is_found_by_name_and_letters_can_be_turned_off(
 
 
 def test_on_a_phone_nothing_hangs_over_and_a_gap_can_be_cured(
-    browser: Browser, server: Server, demo_text: bytes
+    phone: Page, server: Server, demo_text: bytes
 ) -> None:
-    context = browser.new_context(viewport={"width": 390, "height": 844}, has_touch=True)
-    server.enter(context)
-    page = context.new_page()
+    page = phone
     address = open_copy(page, server, demo_text)
     for place in ("board", "kit", "bench", "route", "variants"):
         page.goto(f"{address}/{place}")
@@ -103,7 +101,6 @@ def test_on_a_phone_nothing_hangs_over_and_a_gap_can_be_cured(
     strip.get_by_label("Mode").select_option("1080p30")
     keep(page)
     expect(page.get_by_test_id("headline")).to_have_text("Two musts are broken.")
-    context.close()
 
 
 PLACES = ["board", "strip", "kit", "bench", "route", "variants", "sums", "trips"]
@@ -134,14 +131,6 @@ def test_axe_finds_nothing_serious(page: Page, trip: str, place: str, theme: str
         if one["impact"] in ("serious", "critical")
     ]
     assert serious == []
-
-
-def roll(page: Page, cell: str) -> None:
-    """Roll a camera on a leg."""
-    page.get_by_role("gridcell", name=cell).click()
-    page.get_by_role("group", name="How it records").get_by_role("button", name="roll").click()
-    keep(page)
-    page.keyboard.press("Escape")
 
 
 def test_what_cannot_be_saved_survives_a_reload(page: Page, trip: str) -> None:

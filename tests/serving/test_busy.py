@@ -125,8 +125,11 @@ def test_figures_that_never_end_open_and_are_not_played(visitor: Visitor) -> Non
     body = {"version": 1, "name": "K", "kit": trip["kit"]}
     path = f"/kits/{trip['kit_id']}"
     assert visitor.ask("PUT", path, body).status_code == 200  # other edits of it are kept
+    renamed = [{**one, "name": f"My {one['name']}"} for one in trip["kit"]["cameras"]]
+    body = {"version": 2, "name": "K", "kit": {**trip["kit"], "cameras": renamed}}
+    assert visitor.ask("PUT", path, body).status_code == 200
     worse = {**trip["kit"], "cameras": [*trip["kit"]["cameras"]]}
     worse["cameras"][1] = {**worse["cameras"][1], "limits": {"stop_c": 60, "restart_c": 59.9}}
-    refused = visitor.ask("PUT", path, {"version": 2, "name": "K", "kit": worse})
+    refused = visitor.ask("PUT", path, {"version": 3, "name": "K", "kit": worse})
     assert refused.status_code == 422
     assert "at least 2 K apart" in refused.json()["detail"]

@@ -28,6 +28,7 @@ class ProblemOut(Schema):
     current: dict[str, Any] | None = None
 
 
+PROBLEM_TYPE = "application/problem+json"
 STATUSES = (400, 401, 403, 404, 405, 409, 413, 422, 500, 503, 507)
 REFUSALS: dict[int, type[ProblemOut]] = dict.fromkeys(STATUSES, ProblemOut)
 

@@ -8,24 +8,24 @@ from typing import Any
 from django.db.models import Manager, QuerySet
 from django.utils import timezone
 
-from .models import Kept
+from .models import Binnable
 
 KEPT_FOR = timedelta(days=30)
 
 
-def throw_away(kept: Kept) -> None:
+def throw_away(kept: Binnable) -> None:
     """Put a row into the bin; nothing of it is lost."""
     kept.thrown_away_at = timezone.now()
     kept.save(update_fields=["thrown_away_at"])
 
 
-def put_back(kept: Kept) -> None:
+def put_back(kept: Binnable) -> None:
     """Take a row out of the bin again."""
     kept.thrown_away_at = None
     kept.save(update_fields=["thrown_away_at"])
 
 
-def goes_at(kept: Kept) -> datetime:
+def goes_at(kept: Binnable) -> datetime:
     """When a row in the bin is gone for good."""
     assert kept.thrown_away_at is not None
     return kept.thrown_away_at + KEPT_FOR

@@ -111,11 +111,10 @@ def _kept(folder: Path, stem: str, kind: str) -> Path:
 
 
 def put_back(folder: Path, source: Path, now: datetime) -> Path | None:
-    """Everything as it was in a copy; what is there now is kept beside. Raises Unusable.
+    """Everything as it was in a sound copy; what is there now is kept beside. Raises Unusable.
 
     Nobody may be serving the folder. Returns the copy of what was there, if anything was.
     """
-    refuse_spoiled(source, whole=True)
     target = database_of(folder)
     before = None
     if target.exists() and target.stat().st_size:

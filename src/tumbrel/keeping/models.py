@@ -29,7 +29,21 @@ class Owned(models.Model):
         abstract = True
 
 
-class KeptQuerySet(OwnedQuerySet):
+class Kept(Owned):
+    """A document with a version and a place in its own steps."""
+
+    name = models.CharField(max_length=60)
+    version = models.PositiveIntegerField(default=1)
+    step = models.PositiveIntegerField(default=1)
+    document = models.JSONField()
+    made_at = models.DateTimeField(auto_now_add=True)
+    saved_at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        abstract = True
+
+
+class BinnableQuerySet(OwnedQuerySet):
     """Rows of an owner that are not in the bin, and those that are."""
 
     def of(self, owner: User) -> Self:
@@ -42,17 +56,11 @@ class KeptQuerySet(OwnedQuerySet):
         return thrown.order_by("-thrown_away_at")
 
 
-class Kept(Owned):
-    """A document with a version and a place in its own steps."""
+class Binnable(Kept):
+    """A kept document that may be thrown away, and stays in the bin for a while."""
 
-    name = models.CharField(max_length=60)
-    version = models.PositiveIntegerField(default=1)
-    step = models.PositiveIntegerField(default=1)
-    document = models.JSONField()
-    made_at = models.DateTimeField(auto_now_add=True)
-    saved_at = models.DateTimeField(auto_now=True)
     thrown_away_at = models.DateTimeField(null=True, default=None)
-    objects: ClassVar[models.Manager[Any]] = KeptQuerySet.as_manager()
+    objects: ClassVar[models.Manager[Any]] = BinnableQuerySet.as_manager()
 
     class Meta:
         abstract = True

@@ -71,8 +71,8 @@ def find_same(owner: User, name: str, document: KitDocument) -> Kit | None:
 
 def _refuse_mistakes(document: KitDocument, was: KitDocument) -> None:
     """Refuse figures that only a mistake makes, but for those that a kept kit holds already."""
-    known = {one.why for one in mistakes_of(was)}
-    fresh = tuple(one.fault for one in mistakes_of(document) if one.why not in known)
+    known = {one.known_by for one in mistakes_of(was)}
+    fresh = tuple(one.fault for one in mistakes_of(document) if one.known_by not in known)
     if fresh:
         raise BadDocument(fresh)
 

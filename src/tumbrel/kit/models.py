@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from django.db import models
 
-from tumbrel.keeping.models import Kept, Step
+from tumbrel.keeping.models import Binnable, Step
 
 
-class Kit(Kept):
+class Kit(Binnable):
     """A shelf: one document of cameras, batteries and cards."""
 
 

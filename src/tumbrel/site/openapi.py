@@ -8,7 +8,6 @@ from typing import Any
 
 import django
 
-PROBLEM = "application/problem+json"
 ANSWERS = {
     "findCures": ("application/x-ndjson",),
     "getRunsFile": ("text/csv",),
@@ -20,18 +19,20 @@ BODIES = {"openFile": "application/json", "layTrack": "application/octet-stream"
 
 def openapi_text() -> str:
     """The OpenAPI document, keys sorted."""
-    from .api import api  # noqa: PLC0415 - after django.setup()
+    from tumbrel.keeping.api import PROBLEM_TYPE  # noqa: PLC0415 - after django.setup()
+
+    from .api import api  # noqa: PLC0415 - as above
 
     schema = api.get_openapi_schema()
     for operations in schema["paths"].values():
         for operation in operations.values():
-            _name_media(operation)
+            _name_media(operation, PROBLEM_TYPE)
     for scheme in schema["components"]["securitySchemes"].values():
         scheme["name"] = "tumbrel_session"  # with the installation's own name behind it
     return json.dumps(schema, indent=1, sort_keys=True) + "\n"
 
 
-def _name_media(operation: dict[str, Any]) -> None:
+def _name_media(operation: dict[str, Any], problem: str) -> None:
     """Say in which media type each answer and body of an operation comes."""
     name = operation["operationId"]
     for status, answer in operation["responses"].items():
@@ -39,7 +40,7 @@ def _name_media(operation: dict[str, Any]) -> None:
         if content is None:
             continue
         (told,) = content.values()
-        media = ANSWERS.get(name, ("application/json",)) if int(status) < 400 else (PROBLEM,)
+        media = ANSWERS.get(name, ("application/json",)) if int(status) < 400 else (problem,)
         answer["content"] = dict.fromkeys(media, told)
     if name in BODIES:
         schema = {"type": "string", "format": "binary"} if name == "layTrack" else {}

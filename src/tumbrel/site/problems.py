@@ -20,13 +20,14 @@ from pydantic import BaseModel
 from pydantic import ValidationError as PydanticError
 
 from tumbrel.core.document import BadDocument, FieldFault
+from tumbrel.core.document.base import whole_text
 from tumbrel.core.document.plan_file import faults_of
-from tumbrel.keeping.api import Fault, ProblemOut
+from tumbrel.keeping.api import PROBLEM_TYPE, Fault, ProblemOut
 from tumbrel.keeping.refusals import InUse, NothingToUndo, NotThere, Stale
 from tumbrel.working.desks import Busy
 from tumbrel.working.watch import Abandoned
 
-PROBLEM_TYPE = "application/problem+json"
+MOST_FAULTS = 50
 log = logging.getLogger(__name__)
 
 
@@ -42,19 +43,14 @@ class Problem:
     used_by: tuple[str, ...] = field(default=())
 
 
-def whole(text: str) -> str:
-    """A text without halves of characters, that no answer can hold."""
-    return text.encode("utf-8", "replace").decode("utf-8")
-
-
 def problem_response(problem: Problem) -> HttpResponse:
     """The problem as an answer."""
     out = ProblemOut(
         type=f"/problems/{problem.code}",
         title=problem.code.replace("_", " "),
         status=problem.status,
-        detail=whole(problem.detail),
-        faults=tuple(Fault(path=whole(f.path), why=whole(f.why)) for f in problem.faults),
+        detail=whole_text(problem.detail),
+        faults=tuple(Fault(path=whole_text(f.path), why=whole_text(f.why)) for f in problem.faults),
         used_by=problem.used_by,
         current=problem.current.model_dump(mode="json") if problem.current else None,
     )
@@ -62,10 +58,6 @@ def problem_response(problem: Problem) -> HttpResponse:
     answer = HttpResponse(text, status=problem.status, content_type=PROBLEM_TYPE)
     answer._has_been_logged = True  # type: ignore[attr-defined]  # it is told to who asked
     return answer
-
-
-MOST_FAULTS = 50
-BODY_MOST = "The most that is taken at once is {mb} MB. Nothing was changed."
 
 
 def refused(faults: tuple[FieldFault, ...]) -> Problem:
@@ -79,7 +71,14 @@ def refused(faults: tuple[FieldFault, ...]) -> Problem:
 def too_large() -> Problem:
     """A body over the limit."""
     mb = settings.DATA_UPLOAD_MAX_MEMORY_SIZE // (1024 * 1024)
-    return Problem(413, "too_large", f"This is too large. {BODY_MOST.format(mb=mb)}")
+    detail = f"This is too large: the most that is taken at once is {mb} MB. Nothing was changed."
+    return Problem(413, "too_large", detail)
+
+
+def not_from_page() -> Problem:
+    """A change without the page's own token."""
+    detail = "This change did not come from Tumbrel's own page. Reload the page."
+    return Problem(403, "not_from_page", detail)
 
 
 UNREADABLE = (MultiPartParserError, BadRequest, UnreadablePostError)
@@ -190,8 +189,7 @@ def tell_problems(api: NinjaAPI) -> None:
     @api.exception_handler(HttpError)
     def _http(_request: HttpRequest, error: HttpError) -> HttpResponse:
         if error.status_code == HTTPStatus.FORBIDDEN:
-            detail = "This change did not come from Tumbrel's own page. Reload the page."
-            return problem_response(Problem(403, "not_from_page", detail))
+            return problem_response(not_from_page())
         cause = error.__cause__ or error.__context__
         known = problem_of(cause) if isinstance(cause, Exception) else None
         if known is not None:

@@ -8,6 +8,7 @@ import os
 import signal
 import sys
 import threading
+from collections.abc import Callable
 from datetime import UTC, datetime
 from types import FrameType
 
@@ -94,8 +95,7 @@ def _serve(port: int, *, demo: bool) -> int:
         return 0
 
 
-def _later(seconds: float, do: object) -> None:
-    assert callable(do)
+def _later(seconds: float, do: Callable[[], None]) -> None:
     timer = threading.Timer(seconds, do)
     timer.daemon = True
     timer.start()
@@ -113,7 +113,7 @@ def _each_hour() -> None:
         copy_of_day(settings.DATA, datetime.now(UTC))
         empty_bin(datetime.now(UTC))
     except (Unusable, DatabaseError) as error:
-        log.warning("no daily copy: %s", error)
+        log.warning("the hour's work failed: %s", error)
     finally:
         connection.close()
     _later(HOUR_S, _each_hour)

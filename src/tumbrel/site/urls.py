@@ -8,7 +8,7 @@ from django.urls import path, re_path
 from django.views.decorators.csrf import ensure_csrf_cookie
 
 from .api import api
-from .problems import Problem, problem_of, problem_response
+from .problems import Problem, not_from_page, problem_of, problem_response
 from .settings import WEB
 
 NOT_BUILT = "The page is not built yet. Run: python3 run.py demo"
@@ -32,10 +32,9 @@ def page(_request: HttpRequest) -> HttpResponse:
     return answer
 
 
-def not_from_page(_request: HttpRequest, reason: str = "") -> HttpResponse:  # noqa: ARG001 - Django's
+def without_token(_request: HttpRequest, reason: str = "") -> HttpResponse:  # noqa: ARG001 - Django's
     """A change without the page's own token."""
-    detail = "This change did not come from Tumbrel's own page. Reload the page."
-    return problem_response(Problem(403, "not_from_page", detail))
+    return problem_response(not_from_page())
 
 
 def nowhere(_request: HttpRequest) -> HttpResponse:

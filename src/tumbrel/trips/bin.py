@@ -9,7 +9,7 @@ from django.db import transaction
 from django.db.models import Count
 
 from tumbrel.keeping.bin import empty_out, goes_at, put_back
-from tumbrel.keeping.models import Kept
+from tumbrel.keeping.models import Binnable
 from tumbrel.keeping.refusals import NotThere
 from tumbrel.kit.models import Kit
 
@@ -59,7 +59,7 @@ def _row(owner: User, kind: BinKind, number: int) -> Trip | Kit:
     return row
 
 
-def _line(kind: BinKind, row: Kept, variants: int) -> Binned:
+def _line(kind: BinKind, row: Binnable, variants: int) -> Binned:
     assert row.thrown_away_at is not None
     return Binned(
         kind=kind,

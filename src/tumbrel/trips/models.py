@@ -6,10 +6,10 @@ from typing import ClassVar
 
 from django.db import models
 
-from tumbrel.keeping.models import Kept, Owned, Step
+from tumbrel.keeping.models import Binnable, Owned, Step
 
 
-class Trip(Kept):
+class Trip(Binnable):
     """A trip with its plan, on a kit."""
 
     kit = models.ForeignKey("kit.Kit", on_delete=models.PROTECT, related_name="trips")

@@ -2,6 +2,7 @@ import { Checkbox, FormControlLabel, TextField } from "@mui/material";
 import { type ReactNode, useState } from "react";
 import { parseNumber } from "../domain/units";
 import { useKeptOnLeaving } from "./useKeptOnLeaving";
+import { useLeft } from "./useLeft";
 
 const LONGEST_NAME = 60;
 
@@ -34,7 +35,8 @@ export function TextIn({
   multiline,
   placeholder,
 }: TextInProps) {
-  const [draft, setDraft] = useState<string | null>(null);
+  const left = useLeft(path);
+  const [draft, setDraft] = useState<string | null>(left.first);
   const shown = draft ?? value;
   const wrong = draft === null ? null : (check?.(draft) ?? null);
   const commit = () => {
@@ -42,7 +44,10 @@ export function TextIn({
     if (draft !== value) onCommit(draft);
     setDraft(null);
   };
-  useKeptOnLeaving(commit);
+  useKeptOnLeaving(() => {
+    left.leave(wrong === null ? null : draft);
+    commit();
+  });
   return (
     <TextField
       label={label}

@@ -55,15 +55,13 @@ class ClipsQuestion(Part):
         skipped = [_short(one) for one in told.get("skipped") or ()]
         for clip in told["clips"][:MOST_FILES]:
             try:
-                Clip.model_validate(clip)
+                good.append(Clip.model_validate(clip))
             except ValidationError as error:
                 name = clip.get("name") if isinstance(clip, dict) else None
                 found = error.errors(include_url=False, include_input=False)[0]
                 field = ".".join(str(step) for step in found["loc"])
                 why = f"says of itself what cannot be: {field}: {found['msg']}"
-                skipped.append({"name": str(name)[:LONGEST_NAME], "why": why[:LONGEST_NAME]})
-            else:
-                good.append(clip)
+                skipped.append(_short({"name": str(name), "why": why}))
         return {**told, "clips": good, "skipped": skipped}
 
 

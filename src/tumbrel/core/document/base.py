@@ -18,6 +18,11 @@ class Part(BaseModel):
     )
 
 
+def whole_text(text: str) -> str:
+    """A text without halves of characters (lone surrogates), that no file can hold."""
+    return text.encode("utf-8", "replace").decode("utf-8")
+
+
 Key = Annotated[
     str,
     StringConstraints(pattern=r"^[a-z0-9][a-z0-9_-]{0,39}$"),

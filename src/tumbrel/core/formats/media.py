@@ -7,6 +7,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 from ..bench.clips import LONGEST_NAME, Clip, SkippedFile
+from ..document.base import whole_text
 
 if TYPE_CHECKING:
     from av.container import InputContainer
@@ -35,7 +36,7 @@ def read_clip(path: Path, name: str) -> Clip | SkippedFile:
     """One file: its size, length, picture and start, or why it is skipped."""
     import av  # noqa: PLC0415 - slow to import, and wanted here alone
 
-    name = name.encode("utf-8", "replace").decode("utf-8")[-LONGEST_NAME:]
+    name = whole_text(name)[-LONGEST_NAME:]
     try:
         size = path.stat().st_size
     except OSError as error:

@@ -10,6 +10,7 @@ from datetime import datetime
 from typing import Any
 
 from ..document import BadDocument, FieldFault
+from ..document.base import whole_text
 from ..route.track import RawTrack, Waypoint, seconds_of
 
 MOST_BYTES = 64_000_000
@@ -229,11 +230,6 @@ def _take_line(points: _Points, line: object) -> None:
         points.add("position", row[1], row[0], row[2] if len(row) > 2 else None)
 
 
-def _whole(text: str) -> str:
-    """A text without halves of characters, that no file can hold."""
-    return text.encode("utf-8", "replace").decode("utf-8")
-
-
 def _geometries(found: Any) -> Iterator[tuple[str, dict[str, Any]]]:
     """Every geometry with the name of its feature."""
     if not isinstance(found, dict):
@@ -247,6 +243,6 @@ def _geometries(found: Any) -> Iterator[tuple[str, dict[str, Any]]]:
         name = properties.get("name") if isinstance(properties, dict) else None
         geometry = found.get("geometry")
         if isinstance(geometry, dict):
-            yield _whole(str(name or ""))[:LONGEST_NAME], geometry
+            yield whole_text(str(name or ""))[:LONGEST_NAME], geometry
     else:
         yield "", found

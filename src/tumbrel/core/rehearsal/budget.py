@@ -3,20 +3,20 @@
 from __future__ import annotations
 
 from ..document import BadDocument, FieldFault
+from ..document.base import DAY_S
 
 MOST_EVENTS = 600_000
 MOST_BYTES = 400_000_000
 BYTES_A_ROW = 220  # six columns of numbers
 BYTES_A_CLIP = 200
 EVENTS_BETWEEN = 1024
-DAY_MS = 86_400_000
 
 
 class TooMuch(BadDocument):
     """A rehearsal that costs more than it may; says when in the trip, and what to do."""
 
     def __init__(self, why: str, at_ms: int) -> None:
-        day = at_ms // DAY_MS + 1
+        day = at_ms // (DAY_S * 1000) + 1
         told = f"day {day} of the trip {why}; ask for fewer or longer clips, or make it shorter"
         super().__init__((FieldFault("plan", told),))
 

@@ -6,7 +6,8 @@ import { useDraft } from "../../ui/useDraft";
 interface Props {
   kits: readonly { id: number; name: string }[];
   busy: boolean;
-  onMake: (asked: TripAsked) => void;
+  /** Resolves to whether it was made. */
+  onMake: (asked: TripAsked) => Promise<boolean>;
 }
 
 const NEW_KIT = "";
@@ -20,8 +21,10 @@ function tomorrow(): string {
 /** A new trip: a name, a start, and a kit that is there or an empty one. */
 export function NewTrip({ kits, busy, onMake }: Props) {
   const [name, setName] = useDraft("trip-name");
-  const [start, setStart] = useState(tomorrow);
-  const [kit, setKit] = useState(NEW_KIT);
+  const [typedStart, setStart] = useDraft("trip-start");
+  const [first] = useState(tomorrow);
+  const start = typedStart === "" ? first : typedStart;
+  const [kit, setKit] = useDraft("trip-kit", NEW_KIT);
   const [tried, setTried] = useState(false);
   const wrongName = tried && name.trim() === "";
   const wrongStart = tried && !/^\d{4}-\d\d-\d\dT\d\d:\d\d/.test(start);
@@ -35,11 +38,12 @@ export function NewTrip({ kits, busy, onMake }: Props) {
           event.preventDefault();
           setTried(true);
           if (name.trim() === "" || start === "" || busy) return;
-          setName("");
-          onMake({
+          void onMake({
             name: name.trim().slice(0, 60),
             start: start.length === 16 ? `${start}:00` : start,
             kit_id: kit === NEW_KIT ? null : Number(kit),
+          }).then((made) => {
+            if (made) for (const put of [setName, setStart, setKit]) put("");
           });
         }}
       >

@@ -87,7 +87,12 @@ export function TripsPlace() {
         <NewTrip
           kits={kits.data ?? []}
           busy={making.isPending}
-          onMake={(asked) => making.mutate(asked)}
+          onMake={(asked) =>
+            making.mutateAsync(asked).then(
+              () => true,
+              () => false,
+            )
+          }
         />
         <KitList kits={kits.data ?? []} />
         <Bin />

@@ -34,8 +34,8 @@ export function VariantList({ lines, chosen, most, onToggle, onChanged }: Props)
   const keep = (given: string) => {
     const wanted = given.trim();
     if (wanted === "") return;
-    setName("");
-    told(kept.settled().then(() => variants.keep(id, { name: wanted, words: "" })));
+    const keeping = kept.settled().then(() => variants.keep(id, { name: wanted, words: "" }));
+    told(keeping.then(() => setName("")));
   };
   return (
     <section>

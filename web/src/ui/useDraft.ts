@@ -1,4 +1,4 @@
-import { useCallback, useState } from "react";
+import { useCallback, useMemo, useState } from "react";
 
 const START = "tumbrel.draft";
 
@@ -22,4 +22,20 @@ export function useDraft(where: string, empty = ""): [string, (text: string) => 
     [name, empty],
   );
   return [text, put];
+}
+
+/** Fields changed and not taken yet, over what they were first; they survive in the same way. */
+export function useDraftOf<Fields extends object>(
+  where: string,
+  first: Fields,
+): [Fields, (changed: Partial<Fields>) => void, () => void] {
+  const [typed, put] = useDraft(`${location.pathname}#${where}`);
+  const part = useMemo(() => (typed === "" ? {} : (JSON.parse(typed) as Partial<Fields>)), [typed]);
+  const value = useMemo(() => ({ ...first, ...part }), [first, part]);
+  const change = useCallback(
+    (changed: Partial<Fields>) => put(JSON.stringify({ ...part, ...changed })),
+    [put, part],
+  );
+  const clear = useCallback(() => put(""), [put]);
+  return [value, change, clear];
 }

@@ -2,6 +2,7 @@ import { Button } from "@mui/material";
 import { useState } from "react";
 import type { BenchRun, Camera, RunningTest } from "../../domain/types";
 import { Pick } from "../../ui/fields";
+import { useDraftOf } from "../../ui/useDraft";
 import { ConditionFields, type Conditions } from "./RunFields";
 
 interface Props {
@@ -20,9 +21,10 @@ const DEVICES = [
 
 /** Full battery, known room, record: the clock starts with the button. */
 export function StartTest({ camera, first, busy, onStart }: Props) {
-  const [conditions, setConditions] = useState<Conditions>(first);
+  const [conditions, change, clear] = useDraftOf<Conditions>(`test.${camera.id}`, first);
   const [device, setDevice] = useState<(typeof DEVICES)[number]["value"]>("1");
-  const start = () =>
+  const start = () => {
+    clear();
     onStart({
       mode: conditions.mode,
       set_up: conditions.set_up,
@@ -38,13 +40,10 @@ export function StartTest({ camera, first, busy, onStart }: Props) {
       device: device === "1" ? "by_hand" : "simulated",
       speed: device === "60s" ? 60 : 1,
     });
+  };
   return (
     <div>
-      <ConditionFields
-        camera={camera}
-        value={conditions}
-        onChange={(changed) => setConditions((old) => ({ ...old, ...changed }))}
-      />
+      <ConditionFields camera={camera} value={conditions} onChange={change} />
       <div className="row start-row">
         <Pick label="Who tells when it stops" value={device} choices={DEVICES} onPick={setDevice} />
         <Button variant="contained" size="large" onClick={start} disabled={busy}>

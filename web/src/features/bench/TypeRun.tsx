@@ -1,8 +1,7 @@
 import { Button } from "@mui/material";
-import { useMemo } from "react";
 import { faultOf } from "../../domain/bench";
 import type { BenchRun, Camera } from "../../domain/types";
-import { useDraft } from "../../ui/useDraft";
+import { useDraftOf } from "../../ui/useDraft";
 import { ConditionFields, OutcomeFields } from "./RunFields";
 
 interface Props {
@@ -13,11 +12,7 @@ interface Props {
 
 /** A run that was done elsewhere, typed in. */
 export function TypeRun({ camera, first, onKeep }: Props) {
-  const [typed, setTyped] = useDraft(`run.${camera.id}`);
-  const run = useMemo(() => ({ ...first, ...partOf(typed) }), [first, typed]);
-  const change = (changed: Partial<BenchRun>) => {
-    setTyped(JSON.stringify({ ...partOf(typed), ...changed }));
-  };
+  const [run, change, clear] = useDraftOf(`run.${camera.id}`, first);
   const fault = faultOf(run);
   return (
     <div>
@@ -27,7 +22,7 @@ export function TypeRun({ camera, first, onKeep }: Props) {
         <Button
           variant="contained"
           onClick={() => {
-            setTyped("");
+            clear();
             onKeep(run);
           }}
           disabled={fault !== null}
@@ -38,8 +33,4 @@ export function TypeRun({ camera, first, onKeep }: Props) {
       </div>
     </div>
   );
-}
-
-function partOf(typed: string): Partial<BenchRun> {
-  return typed === "" ? {} : (JSON.parse(typed) as Partial<BenchRun>);
 }

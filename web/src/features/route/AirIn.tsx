@@ -1,12 +1,12 @@
 import { Alert, Button } from "@mui/material";
 import { useMutation } from "@tanstack/react-query";
-import { useState } from "react";
 import { type AirAsked, airOf } from "../../api/queries";
 import { airFromText } from "../../domain/routeEdits";
 import type { AirTold, DailyRange, Item, Trip } from "../../domain/types";
 import { degreesText, percentText } from "../../domain/units";
 import { FileIn } from "../../ui/FileIn";
 import { NumberIn, PercentIn } from "../../ui/fields";
+import { useDraftOf } from "../../ui/useDraft";
 
 interface Props {
   trip: Trip;
@@ -90,8 +90,7 @@ function daysName({ low_c, high_c }: DailyRange): string {
 
 /** The low and high of the days, and the curve between them by the sun. */
 function Days({ trip, onAsk }: { trip: Trip; onAsk: (days: DailyRange) => void }) {
-  const [days, setDays] = useState(FIRST_DAYS);
-  const change = (part: Partial<DailyRange>) => setDays({ ...days, ...part });
+  const [days, change] = useDraftOf("days", FIRST_DAYS);
   const wrong = days.low_c > days.high_c;
   return (
     <details>

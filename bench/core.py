@@ -22,12 +22,12 @@ from tumbrel.core.document import (
     read_document,
 )
 from tumbrel.core.parameters import DEFAULTS
-from tumbrel.core.rehearsal.body_state import BodyState
-from tumbrel.core.rehearsal.checkpoints import play_from
-from tumbrel.core.rehearsal.outcome import rehearse, tell
-from tumbrel.core.rehearsal.played import play
-from tumbrel.core.rehearsal.power import Grid
-from tumbrel.core.rehearsal.result import Rehearsal
+from tumbrel.core.rehearsal.camera.body_state import BodyState
+from tumbrel.core.rehearsal.engine.checkpoints import play_from
+from tumbrel.core.rehearsal.engine.played import play
+from tumbrel.core.rehearsal.power.grid import Grid
+from tumbrel.core.rehearsal.result.result import Rehearsal
+from tumbrel.core.report import rehearse, tell
 from tumbrel.core.shelf import ShelfQuestion, hang
 from tumbrel.core.variants import STARTING, made
 from tumbrel.working.collecting import collect_seldom

@@ -6,8 +6,8 @@ from collections.abc import Sequence
 from typing import Any
 
 from tumbrel.core.document import PlanDocument
-from tumbrel.core.rehearsal.outcome import rehearse
-from tumbrel.core.rehearsal.result import CameraResult, Rehearsal
+from tumbrel.core.rehearsal.result.result import CameraResult, Rehearsal
+from tumbrel.core.report import rehearse
 
 Part = dict[str, Any]
 

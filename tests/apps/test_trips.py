@@ -13,7 +13,7 @@ from django.test import Client
 
 from tests.apps.conftest import Api
 from tests.build import asks, leg, raw, stop, takes
-from tumbrel.core.rehearsal.outcome import rehearse
+from tumbrel.core.report import rehearse
 from tumbrel.trips.models import Trip
 
 

@@ -19,7 +19,7 @@ APPS = ("keeping", "kit", "bench", "trips", "site")
 CLOCKS_AND_FILES = {"time", "pathlib", "os", "io", "socket", "urllib", "requests", "sqlite3"}
 OUTSIDE_MAY = {"cli.py", "cli_clips.py"}  # and everything under formats/
 ROWS = (Kit, KitStep, Trip, TripStep, BenchNotebook, BenchStep)
-IN_MEMORY_ONLY = {"frozen.py": {"io"}}  # bytes of a state put away, never a file
+IN_MEMORY_ONLY = {"snapshot.py": {"io"}, "rows.py": {"io"}}  # bytes and pasted text, never files
 
 
 @pytest.fixture(scope="module")

@@ -23,8 +23,8 @@ from tumbrel.core.exposure import (
 )
 from tumbrel.core.findings import CHECKS
 from tumbrel.core.picture import Sum, picture_told
-from tumbrel.core.rehearsal.outcome import rehearse
-from tumbrel.core.rehearsal.timeline import lay_out
+from tumbrel.core.rehearsal.trip.timeline import lay_out
+from tumbrel.core.report import rehearse
 from tumbrel.core.serving import LegServed, matrix_of, rule_of, served
 
 Doc = dict[str, Any]

@@ -20,10 +20,10 @@ from tumbrel.core.bench.notebook import Notebook, Pause, RunningTest, Taken
 from tumbrel.core.bench.outlook import ends
 from tumbrel.core.bench.taking import changes, put_back, with_learned
 from tumbrel.core.bench.told import BenchTold, LearnQuestion, tell_bench
+from tumbrel.core.bench.words import next_words
 from tumbrel.core.document import Camera, Kit, Plan, Trip
 from tumbrel.core.parameters import DEFAULTS
 from tumbrel.core.shelf import ShelfQuestion, hang
-from tumbrel.core.wording.bench import next_words
 
 BOXED = CAM.model_copy(
     update={"modes": tuple(m.model_copy(update={"box_minutes": 95.0}) for m in CAM.modes)}

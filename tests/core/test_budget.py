@@ -7,11 +7,11 @@ import pytest
 from tests.build import asks, battery, camera, card, document, leg, mode, only, set_up, stop, takes
 from tumbrel.core.document import BadDocument
 from tumbrel.core.mistakes import idle, mistakes_of
-from tumbrel.core.rehearsal import budget
-from tumbrel.core.rehearsal.budget import Budget, TooMuch
-from tumbrel.core.rehearsal.checkpoints import play_from
-from tumbrel.core.rehearsal.outcome import rehearse
-from tumbrel.core.rehearsal.played import play
+from tumbrel.core.rehearsal.engine import budget
+from tumbrel.core.rehearsal.engine.budget import Budget, TooMuch
+from tumbrel.core.rehearsal.engine.checkpoints import play_from
+from tumbrel.core.rehearsal.engine.played import play
+from tumbrel.core.report import rehearse
 
 DAY_S = 86_400
 

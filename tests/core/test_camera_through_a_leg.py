@@ -20,7 +20,7 @@ from tests.build import (
     takes,
 )
 from tumbrel.core.document import PlanDocument
-from tumbrel.core.rehearsal.played import play
+from tumbrel.core.rehearsal.engine.played import play
 
 BIG = {**FAMILY, "mah": 100_000}
 

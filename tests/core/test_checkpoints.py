@@ -12,9 +12,9 @@ from hypothesis import strategies as st
 from tests.build import asks, battery, camera, card, leg, raw, stop, takes
 from tumbrel.core.document import PlanDocument
 from tumbrel.core.parameters import DEFAULTS
-from tumbrel.core.rehearsal.checkpoints import day_starts, play_from
-from tumbrel.core.rehearsal.outcome import tell
-from tumbrel.core.rehearsal.played import Played
+from tumbrel.core.rehearsal.engine.checkpoints import day_starts, play_from
+from tumbrel.core.rehearsal.engine.played import Played
+from tumbrel.core.report import tell
 
 Doc = dict[str, Any]
 HOUR = 3600

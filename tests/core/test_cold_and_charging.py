@@ -15,11 +15,11 @@ from tumbrel.core.charging import dynamo_w, intake_of, panel_w
 from tumbrel.core.cold import cold_curve, hard_draw_factor
 from tumbrel.core.document import PlanDocument
 from tumbrel.core.parameters import DEFAULTS
-from tumbrel.core.rehearsal.engine import Rehearser
-from tumbrel.core.rehearsal.march import chained, first_zero
-from tumbrel.core.rehearsal.played import Played, play
-from tumbrel.core.rehearsal.timeline import lay_out
+from tumbrel.core.rehearsal.engine.engine import Rehearser
+from tumbrel.core.rehearsal.engine.played import Played, play
+from tumbrel.core.rehearsal.trip.timeline import lay_out
 from tumbrel.core.shelf import ShelfQuestion, hang
+from tumbrel.core.two_lags import chained, first_zero
 
 HOUR = 3600
 CURVE = cold_curve(DEFAULTS.available)

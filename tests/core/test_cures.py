@@ -14,8 +14,8 @@ from tumbrel.core.cures import Cure, CureTarget, Outcome, cures_of
 from tumbrel.core.cures.findings import AS_THE_LOSS, PROPOSES
 from tumbrel.core.document import BadDocument, PlanDocument, read_document
 from tumbrel.core.findings import CHECKS
-from tumbrel.core.rehearsal.outcome import rehearse
-from tumbrel.core.rehearsal.result import Rehearsal
+from tumbrel.core.rehearsal.result.result import Rehearsal
+from tumbrel.core.report import rehearse
 
 DEMO = Path(__file__).resolve().parents[2] / "src" / "tumbrel" / "demo"
 Doc = dict[str, Any]

@@ -10,8 +10,8 @@ import tumbrel.demo
 from tumbrel.core.cli import main
 from tumbrel.core.document import read_document
 from tumbrel.core.light import haurwitz_w_m2, sun_heights_of_day, tilted_w_m2
-from tumbrel.core.rehearsal.outcome import rehearse
-from tumbrel.core.rehearsal.result import Rehearsal
+from tumbrel.core.rehearsal.result.result import Rehearsal
+from tumbrel.core.report import rehearse
 
 DEMO = Path(tumbrel.demo.__path__[0])
 NAMES = ["ostrel-crossing", "skarre-fell-run", "halde-flat-regatta"]

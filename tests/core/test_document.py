@@ -18,8 +18,8 @@ from tumbrel.core.document import (
     read_document,
     write_document,
 )
-from tumbrel.core.rehearsal.outcome import rehearse
-from tumbrel.core.rehearsal.timeline import lay_out
+from tumbrel.core.rehearsal.trip.timeline import lay_out
+from tumbrel.core.report import rehearse
 
 
 def whole(**more: Any) -> dict[str, Any]:

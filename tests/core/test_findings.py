@@ -20,8 +20,8 @@ from tests.build import (
 )
 from tumbrel.core.document import PlanDocument
 from tumbrel.core.findings import CHECKS
-from tumbrel.core.rehearsal.outcome import rehearse
-from tumbrel.core.rehearsal.result import Finding, Rehearsal
+from tumbrel.core.rehearsal.result.result import Finding, Rehearsal
+from tumbrel.core.report import rehearse
 from tumbrel.core.wording.findings import SENTENCES, finding_words
 
 HOUR = 3600

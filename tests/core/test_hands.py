@@ -22,8 +22,8 @@ from tests.build import (
     stop,
 )
 from tumbrel.core.document import PlanDocument
-from tumbrel.core.rehearsal.outcome import rehearse
-from tumbrel.core.rehearsal.result import Rehearsal
+from tumbrel.core.rehearsal.result.result import Rehearsal
+from tumbrel.core.report import rehearse
 
 HOUR = 3600
 TWO = [battery("a1"), battery("a2")]

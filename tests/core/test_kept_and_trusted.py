@@ -8,7 +8,7 @@ import pytest
 
 from tests.build import asks, camera, codes, leg, raw, rehearsed, set_up, stop, takes
 from tests.core.test_right_answers import HOUR, Doc, told_of
-from tumbrel.core.rehearsal.result import Rehearsal
+from tumbrel.core.rehearsal.result.result import Rehearsal
 
 
 def with_moment(pattern: Doc, importance: str = "must", **more: Any) -> Rehearsal:

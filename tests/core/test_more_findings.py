@@ -9,7 +9,7 @@ import pytest
 from tests.build import asks, battery, camera, codes, leg, mode, raw, set_up, stop, takes
 from tumbrel.core.document import PlanDocument
 from tumbrel.core.findings import CHECKS
-from tumbrel.core.rehearsal.outcome import rehearse
+from tumbrel.core.report import rehearse
 
 Doc = dict[str, Any]
 HOUR = 3600

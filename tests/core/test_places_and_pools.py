@@ -13,13 +13,13 @@ from tumbrel.core.charging import Intake
 from tumbrel.core.cold import cold_curve
 from tumbrel.core.heat import body_of
 from tumbrel.core.parameters import DEFAULTS
-from tumbrel.core.rehearsal.climate import PlaceClimate, climate_of, place_climate
-from tumbrel.core.rehearsal.frozen import Frozen
-from tumbrel.core.rehearsal.log import Log
-from tumbrel.core.rehearsal.outcome import tell
-from tumbrel.core.rehearsal.played import play
-from tumbrel.core.rehearsal.pools import Cell
-from tumbrel.core.rehearsal.timeline import Conditions, lay_out
+from tumbrel.core.rehearsal.engine.played import play
+from tumbrel.core.rehearsal.state.append_log import Log
+from tumbrel.core.rehearsal.state.snapshot import Frozen
+from tumbrel.core.rehearsal.stock.batteries import Cell
+from tumbrel.core.rehearsal.trip.climate import PlaceClimate, climate_of, place_climate
+from tumbrel.core.rehearsal.trip.timeline import Conditions, lay_out
+from tumbrel.core.report import tell
 
 STEP_MS = 600_000
 END_MS = 6 * STEP_MS

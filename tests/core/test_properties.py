@@ -10,8 +10,8 @@ from hypothesis import strategies as st
 
 from tests.build import asks, battery, camera, card, leg, mode, raw, set_up, stop, takes
 from tumbrel.core.document import PlanDocument
-from tumbrel.core.rehearsal.outcome import rehearse
-from tumbrel.core.rehearsal.result import Rehearsal
+from tumbrel.core.rehearsal.result.result import Rehearsal
+from tumbrel.core.report import rehearse
 
 MORE_MS = 4  # two roots rounded up, and the self-discharge of a wait
 

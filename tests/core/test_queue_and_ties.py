@@ -9,7 +9,7 @@ import pytest
 
 from tests.build import asks, battery, camera, card, leg, mode, raw, set_up, stop
 from tumbrel.core.document import PlanDocument
-from tumbrel.core.rehearsal.played import Played, play
+from tumbrel.core.rehearsal.engine.played import Played, play
 
 HOUR = 3600
 DOCK = {"id": "dock", "name": "Dock", "families": ["a"], "bays": 2, "in_w": 30.0}

@@ -25,8 +25,8 @@ from tests.build import (
     takes,
 )
 from tumbrel.core.document import PlanDocument
-from tumbrel.core.rehearsal.outcome import rehearse
-from tumbrel.core.rehearsal.result import Move, Rehearsal
+from tumbrel.core.rehearsal.result.result import Move, Rehearsal
+from tumbrel.core.report import rehearse
 
 HOUR = 3600
 Doc = dict[str, Any]

@@ -16,9 +16,9 @@ from tests.reference.tracks import Recorder, slope_up
 from tumbrel.core.document import BadDocument, Leg, Place, PlanDocument, SunEdge, Trip
 from tumbrel.core.formats.tracks import read_track
 from tumbrel.core.formats.tracks_out import write_track
-from tumbrel.core.rehearsal.outcome import rehearse
-from tumbrel.core.rehearsal.timeline import lay_out, place_of
-from tumbrel.core.rehearsal.windows import edge_ms
+from tumbrel.core.rehearsal.trip.timeline import lay_out, place_of
+from tumbrel.core.rehearsal.trip.windows import edge_ms
+from tumbrel.core.report import rehearse
 from tumbrel.core.route.cleaning import cleaned
 from tumbrel.core.route.correcting import same_way
 from tumbrel.core.route.daily import DailyRange, daily_weather

@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from tests.benches import CAM, run
 from tumbrel.core.bench import BenchRun
 from tumbrel.core.document import BadDocument, Camera
-from tumbrel.core.formats.rows import defused, undefused
+from tumbrel.core.document.rows import defused, undefused
 from tumbrel.core.formats.runs_table import COLUMNS, read_runs, write_runs
 
 OTHER = CAM.model_copy(update={"id": "two", "name": "Second"})

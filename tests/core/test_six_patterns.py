@@ -13,10 +13,10 @@ from astral.sun import dawn, sunrise, sunset
 from tests.build import asks, camera, leg, mode, raw, stop
 from tumbrel.core.document import PlanDocument, SunEdge
 from tumbrel.core.patterns import shortest_loop_s
-from tumbrel.core.rehearsal.outcome import rehearse
-from tumbrel.core.rehearsal.played import Played, play
-from tumbrel.core.rehearsal.timeline import lay_out
-from tumbrel.core.rehearsal.windows import edge_ms
+from tumbrel.core.rehearsal.engine.played import Played, play
+from tumbrel.core.rehearsal.trip.timeline import lay_out
+from tumbrel.core.rehearsal.trip.windows import edge_ms
+from tumbrel.core.report import rehearse
 
 HOUR = 3600
 RATE = 7_599_240  # (60 + 0.192) Mbit/s / 8 x 1.01

@@ -11,10 +11,10 @@ from tumbrel.core.charging import NEVER_MS
 from tumbrel.core.document import PlanDocument
 from tumbrel.core.light import haurwitz_w_m2
 from tumbrel.core.parameters import DEFAULTS
-from tumbrel.core.rehearsal.engine import Rehearser
-from tumbrel.core.rehearsal.played import play
-from tumbrel.core.rehearsal.supply_table import SupplyTable, supply_table
-from tumbrel.core.rehearsal.timeline import lay_out
+from tumbrel.core.rehearsal.engine.engine import Rehearser
+from tumbrel.core.rehearsal.engine.played import play
+from tumbrel.core.rehearsal.trip.supply_table import SupplyTable, supply_table
+from tumbrel.core.rehearsal.trip.timeline import lay_out
 
 MIN_MS = 60_000
 PLACE = {"latitude": 45.0, "longitude": 0.0, "height_m": 1000.0}

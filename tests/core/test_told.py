@@ -15,10 +15,10 @@ from tests.build import asks, battery, camera, card, leg, mode, only, raw, rehea
 from tests.conftest import DEMO
 from tumbrel.core.cli import main, schema_text
 from tumbrel.core.document import PlanDocument
-from tumbrel.core.rehearsal.ledgers import LedgerBreach, check
-from tumbrel.core.rehearsal.minutes import share_out, whole_minutes
-from tumbrel.core.rehearsal.outcome import rehearse
-from tumbrel.core.rehearsal.result import Ledgers
+from tumbrel.core.rehearsal.result.ledgers import LedgerBreach, check
+from tumbrel.core.rehearsal.result.minutes import share_out, whole_minutes
+from tumbrel.core.rehearsal.result.result import Ledgers
+from tumbrel.core.report import rehearse
 from tumbrel.core.wording.units import clock, hours, per_cent
 
 HOUR = 3600

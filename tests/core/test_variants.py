@@ -9,7 +9,7 @@ import pytest
 
 from tests.build import asks, battery, camera, card, document, leg, mode, raw, stop
 from tumbrel.core.document import Kit, PlanDocument, check_references, read_document
-from tumbrel.core.rehearsal.outcome import rehearse
+from tumbrel.core.report import rehearse
 from tumbrel.core.variants import STARTING, in_school, ledger_of, lighter, made, safer, sharper
 from tumbrel.core.variants.kits import without_unit
 from tumbrel.core.variants.ledger import mass_g, money_of

@@ -10,7 +10,7 @@ from typing import Any
 from tests.reference.second import World, march
 from tests.reference.second.camera import Cam
 from tumbrel.core.document import PlanDocument
-from tumbrel.core.rehearsal.played import Played, play
+from tumbrel.core.rehearsal.engine.played import Played, play
 
 EVENT_S = 2.0
 CHARGE = 0.002

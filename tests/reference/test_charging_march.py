@@ -10,7 +10,7 @@ import pytest
 from tests.build import battery, leg, raw, stop
 from tests.reference.charging_march import Dock, Docked, Store, ambient_by_second
 from tumbrel.core.document import PlanDocument
-from tumbrel.core.rehearsal.played import Played, play
+from tumbrel.core.rehearsal.engine.played import Played, play
 
 CHARGE = 0.002
 

@@ -12,8 +12,8 @@ import pytest
 from tests.build import battery, camera, card, stop
 from tests.reference import many
 from tumbrel.core.document import PlanDocument
-from tumbrel.core.rehearsal.checkpoints import play_from
-from tumbrel.core.rehearsal.played import Played, play
+from tumbrel.core.rehearsal.engine.checkpoints import play_from
+from tumbrel.core.rehearsal.engine.played import Played, play
 
 PLANS = 200
 CLOSE_MS = 5  # roots rounded up, and self-discharge of what rests

@@ -10,7 +10,7 @@ import pytest
 from tests.reference import many
 from tests.reference.comparing import Doc, compare, tells_little
 from tumbrel.core.document import PlanDocument
-from tumbrel.core.rehearsal.played import play
+from tumbrel.core.rehearsal.engine.played import play
 
 SHORT, LONG = 60, 300
 ILL = frozenset({291})  # plans on which a hair's difference moves the second engine itself

@@ -13,8 +13,8 @@ from pathlib import Path
 
 from .cli_clips import say_bad, tell_folder
 from .document import BadDocument, PlanDocument, read_document
-from .rehearsal.outcome import rehearse
-from .rehearsal.result import Rehearsal
+from .rehearsal.result.result import Rehearsal
+from .report import rehearse
 from .wording.units import clock, hours
 
 COVERED, NOT_COVERED = 0, 1

@@ -29,7 +29,7 @@ from .exposure import (
 )
 from .light import STEP_MS
 from .parameters import DEFAULTS, Defaults
-from .rehearsal.timeline import Timeline
+from .rehearsal.trip.timeline import Timeline
 from .wording import picture as words
 
 SumOf = Literal["slowing", "least_rate", "shutter", "light", "filter", "low_light", "editing"]

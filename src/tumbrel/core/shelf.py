@@ -23,7 +23,7 @@ from .memory import (
     store_keeps_up,
 )
 from .parameters import DEFAULTS, Defaults, Parameter
-from .rehearsal.march import chained, first_zero
+from .two_lags import chained, first_zero
 
 End = Literal["empty", "hot", "card_full", "clip_limit"]
 VARIED = ("draw_spread", "tau_s", "resistance_k_per_w", "airflow_a", "stop_c")

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from tumbrel.core.cures import Cure, Outcome, cures_of
 from tumbrel.core.document import BadDocument, FieldFault, PlanDocument
 from tumbrel.core.picture import PictureTold, picture_told
-from tumbrel.core.rehearsal.timeline import lay_out
+from tumbrel.core.rehearsal.trip.timeline import lay_out
 from tumbrel.core.serving import matrix_of, served
 from tumbrel.working.watch import OutOfBounds
 

@@ -12,7 +12,7 @@ from tumbrel.core.formats.table import Pasted, read_table
 from tumbrel.core.formats.tracks import MOST_BYTES
 from tumbrel.core.formats.tracks_out import TrackForm
 from tumbrel.core.picture import PictureTold
-from tumbrel.core.rehearsal.result import Rehearsal
+from tumbrel.core.rehearsal.result.result import Rehearsal
 from tumbrel.core.route.correcting import corrected
 from tumbrel.core.route.told import RouteTold, route_told
 from tumbrel.core.route.weather import AirTold

@@ -8,7 +8,7 @@ from django.contrib.auth.models import User
 from django.db import transaction
 
 from tumbrel.core.document import read_document, write_document
-from tumbrel.core.rehearsal.timeline import lay_out
+from tumbrel.core.rehearsal.trip.timeline import lay_out
 from tumbrel.kit.actions import find_same, make_kit
 
 from .actions import keep_new

@@ -10,9 +10,9 @@ from collections.abc import Callable, Iterator
 
 from tumbrel.core.document import PlanDocument
 from tumbrel.core.parameters import DEFAULTS
-from tumbrel.core.rehearsal.checkpoints import Earlier, play_from
-from tumbrel.core.rehearsal.outcome import tell
-from tumbrel.core.rehearsal.result import Rehearsal
+from tumbrel.core.rehearsal.engine.checkpoints import Earlier, play_from
+from tumbrel.core.rehearsal.result.result import Rehearsal
+from tumbrel.core.report import tell
 
 from .to_core import sun_days
 

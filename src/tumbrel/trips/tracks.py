@@ -14,8 +14,8 @@ from tumbrel.core.document import BadDocument, FieldFault, Trip
 from tumbrel.core.document.base import DAY_S, LONGEST_TRIP_S
 from tumbrel.core.formats.tracks import read_track
 from tumbrel.core.formats.tracks_out import TrackForm, write_track
-from tumbrel.core.rehearsal.outcome import rehearse
-from tumbrel.core.rehearsal.timeline import lay_out
+from tumbrel.core.rehearsal.trip.timeline import lay_out
+from tumbrel.core.report import rehearse
 from tumbrel.core.route.cleaning import cleaned
 from tumbrel.core.route.correcting import laid_again
 from tumbrel.core.route.laying import TrackQuestion, lay_track

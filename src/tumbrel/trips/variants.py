@@ -9,8 +9,8 @@ from django.db import transaction
 
 from tumbrel.core.document import BadDocument, FieldFault, PlanDocument
 from tumbrel.core.parameters import DEFAULTS
-from tumbrel.core.rehearsal.checkpoints import play_from
-from tumbrel.core.rehearsal.outcome import tell
+from tumbrel.core.rehearsal.engine.checkpoints import play_from
+from tumbrel.core.report import tell
 from tumbrel.core.variants import STARTING, Compared, Start, ledger_of, made
 from tumbrel.keeping.refusals import NotThere
 from tumbrel.working.desks import heavy

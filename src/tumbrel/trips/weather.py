@@ -9,7 +9,7 @@ from zoneinfo import ZoneInfo
 
 from tumbrel.core.document import BadDocument, FieldFault, Place, Trip
 from tumbrel.core.formats.weather_table import read_weather
-from tumbrel.core.rehearsal.timeline import lay_out
+from tumbrel.core.rehearsal.trip.timeline import lay_out
 from tumbrel.core.route.daily import DailyRange, daily_weather
 from tumbrel.core.route.weather import AirTold, Weather, air_by
 from tumbrel.standins.weather import made_up

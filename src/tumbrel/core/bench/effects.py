@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ..document import PlanDocument
 from ..document.base import Part
-from ..rehearsal.result import FirstToGiveOut, Rehearsal
+from ..rehearsal.result.result import FirstToGiveOut, Rehearsal
 from ..wording.units import clock, hours
 from .taking import Change
 

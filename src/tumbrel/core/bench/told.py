@@ -9,14 +9,6 @@ from pydantic import Field
 from ..document import Camera, Mode, Plan, Trip
 from ..document.base import Part
 from ..parameters import DEFAULTS, Defaults
-from ..wording.bench import (
-    contrast_words,
-    figure_words,
-    next_words,
-    run_words,
-    unknown_words,
-    value_text,
-)
 from ..wording.units import hours
 from .advice import NextRun, next_run
 from .believed import LearnedFigure
@@ -26,6 +18,7 @@ from .look import BenchQuestion
 from .model import bench_of
 from .outlook import Outlook, outlook
 from .runs import BenchRun, RunEnd
+from .words import contrast_words, figure_words, next_words, run_words, unknown_words, value_text
 
 TOLD = (
     "lasts_min",

@@ -22,7 +22,7 @@ from ..document import (
     Pocket,
     SetUp,
 )
-from ..formats.rows import free_key
+from ..document.rows import free_key
 from ..route.correcting import Halted, corrected
 from ..serving import against, carried, mount_and_angle, stands_water
 

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from itertools import islice
 
 from ..document import Assignment, Camera, Loop, PlanDocument, Preset, Roll
-from ..rehearsal.result import Finding, LoopAdvice, Rehearsal
+from ..rehearsal.result.result import Finding, LoopAdvice, Rehearsal
 from ..serving import carried, stands_water
 from .changes import (
     Proposal,

@@ -19,7 +19,7 @@ from ..document import (
     check_references,
 )
 from ..document.base import Part
-from ..rehearsal.result import Rehearsal, Severity
+from ..rehearsal.result.result import Rehearsal, Severity
 from ..wording.cures import cure_words, joined, nothing_cures
 from .changes import Proposal
 from .findings import proposals as against_finding

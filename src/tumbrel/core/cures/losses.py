@@ -17,8 +17,8 @@ from ..document import (
     SetUp,
     Stop,
 )
-from ..rehearsal.causes import GAVE_OUT, Cause
-from ..rehearsal.result import Loss, Rehearsal
+from ..rehearsal.camera.causes import GAVE_OUT, Cause
+from ..rehearsal.result.result import Loss, Rehearsal
 from ..serving import carried as carried_plan
 from ..serving import stands_water
 from .changes import (

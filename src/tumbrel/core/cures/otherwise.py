@@ -21,7 +21,7 @@ from ..document import (
     Window,
     Windows,
 )
-from ..rehearsal.result import Loss, Rehearsal
+from ..rehearsal.result.result import Loss, Rehearsal
 from .changes import Proposal, Values, left_out, on_stretch
 
 DAY_MS = 86_400_000

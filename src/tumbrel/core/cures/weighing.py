@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 from ..document import IMPORTANCES, Importance, PlanDocument
-from ..rehearsal.result import Finding, Loss, Rehearsal
+from ..rehearsal.result.result import Finding, Loss, Rehearsal
 from .target import CureTarget
 
 WORTH_MS = 30_000  # a gain below half a minute is none

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from ..document import Camera, CardSlot, Leg
-from ..rehearsal.causes import Cause
+from ..rehearsal.camera.causes import Cause
 from .registry import Found, Seen, Values, check
 
 SWAPPABLE = {Cause.EMPTY: "battery", Cause.CARD_FULL: "card"}

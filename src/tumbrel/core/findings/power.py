@@ -6,8 +6,8 @@ from collections.abc import Iterator
 
 from ..document import Bank, Stop
 from ..energy import nominal_wh
-from ..rehearsal.causes import Cause
-from ..rehearsal.pools import CHARGER_MARK
+from ..rehearsal.camera.causes import Cause
+from ..rehearsal.stock.batteries import CHARGER_MARK
 from ..wording.units import clock, counted
 from .registry import Found, Seen, Values, check
 

@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from ..document import Leg, Loop, Takes, Windows
-from ..rehearsal.account import GapSpan
-from ..rehearsal.causes import Cause
-from ..rehearsal.timeline import place_of
-from ..rehearsal.windows import days_of, span_of
+from ..rehearsal.camera.asked_time import GapSpan
+from ..rehearsal.camera.causes import Cause
+from ..rehearsal.trip.timeline import place_of
+from ..rehearsal.trip.windows import days_of, span_of
 from ..wording.units import counted, kept_of, opening
 from .registry import Found, Seen, Values, check
 

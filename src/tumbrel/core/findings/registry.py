@@ -9,9 +9,9 @@ from zoneinfo import ZoneInfo
 
 from ..document import Assignment, Camera
 from ..parameters import Defaults
-from ..rehearsal.played import Played
-from ..rehearsal.result import CameraResult, Caught, Finding, LoopAdvice, Severity
-from ..rehearsal.risk import Single
+from ..rehearsal.engine.played import Played
+from ..rehearsal.result.result import CameraResult, Caught, Finding, LoopAdvice, Severity
+from ..rehearsal.result.risk import Single
 from ..wording.findings import finding_words
 
 Value = str | float | int

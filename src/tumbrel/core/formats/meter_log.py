@@ -11,7 +11,7 @@ from typing import Literal
 
 from ..document import BadDocument, FieldFault
 from ..document.base import Part
-from .rows import Row, read_rows
+from ..document.rows import Row, read_rows
 
 Quantity = Literal["time", "volts", "amps", "watts"]
 SHOWN = 200

@@ -11,7 +11,7 @@ from typing import Any
 from ..bench.runs import BenchRun
 from ..document import BadDocument, Camera, FieldFault
 from ..document.base import Part
-from .rows import Row, defused, free_key, made_of, read_rows, undefused
+from ..document.rows import Row, defused, free_key, made_of, read_rows, undefused
 
 COLUMNS = (
     "id",

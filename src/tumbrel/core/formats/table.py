@@ -10,8 +10,8 @@ from pydantic import TypeAdapter
 from ..document import Item
 from ..document.angles import Activity
 from ..document.base import Part
+from ..document.rows import free_key, made_of, read_rows
 from ..document.trip import Hands
-from .rows import free_key, made_of, read_rows
 
 COLUMNS = ("name", "activity", "duration", "temperature", "air", "sun", "hands", "height")
 ACTIVITIES = get_args(Activity)

@@ -10,7 +10,7 @@ from xml.etree import ElementTree as ET
 from zoneinfo import ZoneInfo
 
 from ..document import BadDocument, FieldFault, Item, Leg, PlanDocument, Stop, Trip, Way
-from ..rehearsal.result import LaidItem, Move, Rehearsal
+from ..rehearsal.result.result import LaidItem, Move, Rehearsal
 from ..route.on_way import at, height_at, place_at, way_of
 
 TrackForm = Literal["gpx", "geojson"]

@@ -10,8 +10,8 @@ from pydantic import ValidationError
 
 from ..document import BadDocument, FieldFault
 from ..document.plan_file import faults_of
+from ..document.rows import made_of, read_rows
 from ..route.weather import Weather, WeatherHour
-from .rows import made_of, read_rows
 
 COLUMNS = ("time", "temp_c", "wind_mps", "cloud", "doubt_k", "wind_doubt_mps", "cloud_doubt")
 OTHER_NAMES = {

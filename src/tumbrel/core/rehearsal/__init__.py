@@ -1,4 +1,5 @@
 """The rehearsal: the whole trip played through with the kit carried.
 
-`outcome.rehearse` is the way in; `engine` plays, `result` is what is told.
+Packages in the order of the work; each imports only those before it: `state`, `trip`, `stock`,
+`camera`, `power`, `hands`, `engine`, `result`. What comes out is told by `core.report`.
 """

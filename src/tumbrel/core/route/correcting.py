@@ -9,7 +9,7 @@ from pydantic import Field, model_validator
 
 from ..document import Activity, BadDocument, FieldFault, Item, Leg, OnWay, Plan, Stop, Trip, Way
 from ..document.base import DAY_S, Key, Label, Part
-from ..formats.rows import free_key
+from ..document.rows import free_key
 from .ground import apart_m
 from .laying import HANDS, TrackQuestion, way_again
 from .nights import nights_again

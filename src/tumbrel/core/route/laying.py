@@ -11,9 +11,9 @@ from pydantic import Field
 
 from ..document import Activity, Going, Hands, Item, Leg, OnWay, Place, Stop, Way
 from ..document.base import Part
+from ..document.rows import free_key
 from ..document.trip import Socket
 from ..document.way import MOST_COLUMNS
-from ..formats.rows import free_key
 from .cutting import Ground, Piece, halts_of, in_air_of, pieces_of
 from .ground import apart_m
 from .nights import asleep_in, night_s

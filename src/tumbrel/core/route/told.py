@@ -8,7 +8,7 @@ from datetime import datetime
 from ..document import Item, Leg, Trip, Way
 from ..document.base import Part
 from ..light import STEP_MS, STEPS_A_DAY, SunDays, sun_azimuths_of_day, sun_heights_of_day
-from ..rehearsal.timeline import Laid, Timeline, lay_out, place_of
+from ..rehearsal.trip.timeline import Laid, Timeline, lay_out, place_of
 from .on_way import at, course_deg, way_of
 
 SAMPLE_MS, MOST_SAMPLES = 300_000, 72

@@ -13,7 +13,7 @@ from pydantic import AwareDatetime, Field, model_validator
 from ..document import BadDocument, FieldFault, Leg, Stop, Trip
 from ..document.base import Celsius, Label, Part, Share
 from ..light import SunDays, sun_heights_of_day
-from ..rehearsal.timeline import Laid, lay_out
+from ..rehearsal.trip.timeline import Laid, lay_out
 from .on_way import LAPSE_K_PER_M
 
 CLOUD_SHARE, CLOUD_POWER = 0.75, 3.4  # Kasten and Czeplak (1980), eq. 3: global radiation by cloud

@@ -7,7 +7,7 @@ from collections.abc import Callable, Iterator
 from ..cures.changes import Change, one_more_battery, one_more_card, spares_inside, with_plan
 from ..document import IMPORTANCES, Assignment, Bank, Kit, Mode, PlanDocument, check_references
 from ..document.units import without_missing
-from ..rehearsal.result import Rehearsal
+from ..rehearsal.result.result import Rehearsal
 from .ledger import battery_g
 
 Rehearse = Callable[[PlanDocument], Rehearsal]

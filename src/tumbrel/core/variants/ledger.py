@@ -6,7 +6,7 @@ from pydantic import Field
 
 from ..document import Battery, Kit, PlanDocument
 from ..document.base import Part
-from ..rehearsal.result import FirstToGiveOut, LeastLeft, MomentsWhole, Rehearsal
+from ..rehearsal.result.result import FirstToGiveOut, LeastLeft, MomentsWhole, Rehearsal
 
 
 class Share(Part):

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ..rehearsal.causes import Cause
+from ..rehearsal.camera.causes import Cause
 
 CAUSE_WORDS: dict[Cause, str] = {
     Cause.PLAN: "mode missing",

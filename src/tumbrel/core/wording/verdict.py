@@ -6,8 +6,8 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from ..document import PlanDocument
-from ..rehearsal.causes import Cause
-from ..rehearsal.result import Caught, FirstToGiveOut, LeastLeft, Minutes, MomentsWhole
+from ..rehearsal.camera.causes import Cause
+from ..rehearsal.result.result import Caught, FirstToGiveOut, LeastLeft, Minutes, MomentsWhole
 from .gaps import CAUSE_WORDS
 from .units import clock, hours, kept_of, number_of, opening, per_cent
 

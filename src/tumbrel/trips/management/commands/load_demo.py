@@ -7,7 +7,7 @@ from typing import Any
 
 from django.core.management.base import BaseCommand
 
-from tumbrel.core.rehearsal.outcome import rehearse
+from tumbrel.core.report import rehearse
 from tumbrel.site.local import local_owner
 from tumbrel.trips.demo import load_demos
 from tumbrel.trips.to_core import sun_days

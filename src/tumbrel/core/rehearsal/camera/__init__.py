@@ -1,0 +1,1 @@
+"""One camera through the trip: what it films, and why not."""

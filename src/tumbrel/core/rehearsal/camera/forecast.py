@@ -1,0 +1,209 @@
+"""What a camera will meet by itself: heat, an empty or cold cell, a full card, a refusal (E3.6)."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from ...charging import MS_PER_HOUR, NEVER_MS
+from ...energy import self_discharge_wh
+from ...heat import ms_to_level
+from ...two_lags import chained, first_zero
+from ..stock.clips import Frames, Stream
+from .body_state import THAW_HAIR, BodyState
+from .causes import OFF, Priority
+
+
+class Forecast(BodyState):
+    """Finds the next of a camera's own events."""
+
+    __slots__ = ()
+
+    def own_event(self, bound_ms: int) -> tuple[int, Priority] | None:
+        """What it meets first by itself, at or before a bound: heat, an empty cell, a limit."""
+        first_ms, what = bound_ms, None
+        clip = self.clip
+        if clip is not None:
+            limited = isinstance(clip, Stream | Frames) and self.recording is not None
+            limit_ms = self.recording.clip_limit_ms if limited and self.recording else None
+            if limit_ms is not None and clip.start_ms + limit_ms <= first_ms:
+                first_ms, what = clip.start_ms + limit_ms, Priority.CLIP_LIMIT
+            full_ms = clip.full_ms()
+            if full_ms <= first_ms:
+                first_ms, what = full_ms, Priority.CARD_FULL
+        charging = self._charging_event()
+        if charging <= first_ms:
+            first_ms, what = charging, Priority.CONDITIONS
+        found = self._scan(first_ms)
+        if found is not None and (what is None or found < (first_ms, what)):
+            first_ms, what = found
+        return None if what is None else (max(self.now_ms + 1, first_ms), what)
+
+    def _charging_event(self) -> int:
+        """When the taper begins to heat less, or the cell is full [ms]."""
+        cell = self.cell
+        if self.into_w <= 0.0 or cell is None:
+            return NEVER_MS
+        kink = cell.intake.kink_for(self.into_w)
+        target = kink if cell.charge < kink - 1e-9 else cell.intake.full
+        left_ms = cell.intake.ms_to(cell.charge, self.into_w, target)
+        return NEVER_MS if left_ms >= NEVER_MS else self.now_ms + left_ms
+
+    def _scan(self, bound_ms: int) -> tuple[int, Priority] | None:
+        """The first level that body or cell reaches at or before a bound."""
+        heat = (self.state is not OFF or self.hot) and not self._stays_below(bound_ms)
+        cold = self._may_run_out(bound_ms)
+        thaw = self.dead and self.state is OFF and self.cell is not None and not self.thawed()
+        refusal = self.feed_w > 0.0 and self.cell is not None and not self.battery_out
+        if not (heat or cold or refusal or thaw):
+            return None
+        starts, climate = self.conditions.starts_ms, self.climate
+        at_ms, step, body_c = self.now_ms, self.step, self.body_c
+        cell_c = self.cell.cell_c if self.cell else body_c
+        while True:
+            last = step + 1 >= len(starts)
+            end_ms = bound_ms if last else min(bound_ms, starts[step + 1])
+            piece = _Piece(
+                at_ms,
+                end_ms,
+                body_c,
+                cell_c,
+                climate.base_c[step] + climate.g[step] * self.rise_k,
+                climate.lag_ms[step],
+            )
+            found = [self._heat_in(piece)] if heat else []
+            found += [self._empty_in(piece)] if cold else []
+            found += [self._thaw_in(piece)] if thaw else []
+            found += self._refusals_in(piece) if refusal else []
+            events = [event for event in found if event is not None]
+            if events:
+                return min(events)
+            if last or end_ms >= bound_ms:
+                return None
+            body_c, cell_c = chained(
+                body_c, cell_c, piece.level_c, piece.lag_ms, self.cell_lag_ms, end_ms - at_ms
+            )
+            at_ms, step = end_ms, step + 1
+
+    def _heat_in(self, piece: _Piece) -> tuple[int, Priority] | None:
+        limits = self.body.limits
+        target_c = limits.restart_c if self.hot else limits.stop_c
+        past = piece.body_c <= target_c if self.hot else piece.body_c >= target_c
+        if past:
+            return piece.at_ms + 1, Priority.HEAT
+        reached = ms_to_level(piece.body_c, piece.level_c, target_c, piece.lag_ms / 1000.0)
+        if reached is None or piece.at_ms + reached > piece.end_ms:
+            return None
+        return piece.at_ms + reached, Priority.HEAT
+
+    def _empty_in(self, piece: _Piece) -> tuple[int, Priority] | None:
+        """When the falling charge meets what the cold holds back (E3.4, E3.6)."""
+        cell, curve = self.cell, self.curve
+        assert cell is not None
+        fall = self.drain_w / MS_PER_HOUR / cell.wh
+        charge = cell.charge - fall * (piece.at_ms - self.now_ms)
+        length_ms = piece.end_ms - piece.at_ms
+        if charge - fall * length_ms > curve.at(piece.coldest_c()):
+            return None
+        lag, steepest = self.cell_lag_ms, curve.steepest
+
+        def left(at: float) -> tuple[float, float]:
+            body_c, cell_c = piece.after(at, lag)
+            warmest = max(body_c, cell_c, piece.level_c)
+            cooling = (warmest - min(body_c, piece.level_c)) / lag
+            return charge - fall * at - curve.at(cell_c), fall + steepest * cooling
+
+        found = first_zero(left, length_ms)
+        return None if found is None else (piece.at_ms + found, Priority.EMPTY)
+
+    def _thaw_in(self, piece: _Piece) -> tuple[int, Priority] | None:
+        """When a dead cell, warmed or charged, has enough above its line to go on (E3.4)."""
+        cell, curve = self.cell, self.curve
+        assert cell is not None
+        lag, steepest = self.cell_lag_ms, curve.steepest
+        most = self.into_w / MS_PER_HOUR / cell.wh
+        revival = self.defaults.revival.value - THAW_HAIR
+        by_itself = self.defaults.self_discharge_per_month.value
+
+        def missing(at: float) -> tuple[float, float]:
+            body_c, cell_c = piece.after(at, lag)
+            warming = (max(body_c, piece.level_c) - cell_c) / lag
+            elapsed_ms = round(piece.at_ms + at) - self.now_ms
+            charge = self._charge_after(cell, elapsed_ms)
+            charge -= self_discharge_wh(cell.wh, charge, elapsed_ms, by_itself) / cell.wh
+            return curve.at(cell_c) + revival - charge, most + steepest * max(0.0, warming) + 1e-15
+
+        found = first_zero(missing, piece.end_ms - piece.at_ms)
+        return None if found is None else (piece.at_ms + found, Priority.EMPTY)
+
+    def _refusals_in(self, piece: _Piece) -> list[tuple[int, Priority] | None]:
+        """When charging is refused for cell or body, or may go on again (E4.2, E5.3)."""
+        cell, d = self.cell, self.defaults
+        assert cell is not None
+        if cell.refused == "cold":
+            sides = [(-1.0, d.resume_cold_c.value)]
+        elif cell.refused == "hot":
+            sides = [(1.0, d.resume_hot_c.value)]
+        else:
+            sides = [(1.0, d.refuse_cold_c.value), (-1.0, d.refuse_hot_c.value)]
+        found = [self._cell_at(piece, sign, level_c) for sign, level_c in sides]
+        turn_c = d.resume_body_c.value if self.body_pause else d.pause_body_c.value
+        reached = ms_to_level(piece.body_c, piece.level_c, turn_c, piece.lag_ms / 1000.0)
+        if reached is not None and piece.at_ms + reached <= piece.end_ms:
+            found.append((piece.at_ms + reached, Priority.CONDITIONS))
+        return found
+
+    def _cell_at(self, piece: _Piece, sign: float, level_c: float) -> tuple[int, Priority] | None:
+        """When the cell falls (sign 1) or rises (sign -1) to a level from the other side."""
+        lag = self.cell_lag_ms
+
+        def left(at: float) -> tuple[float, float]:
+            body_c, cell_c = piece.after(at, lag)
+            temps = (body_c, cell_c, piece.level_c)
+            return sign * (cell_c - level_c), (max(temps) - min(temps)) / lag + 1e-12
+
+        if sign * (piece.cell_c - level_c) <= 0.0:
+            return None
+        found = first_zero(left, piece.end_ms - piece.at_ms)
+        return None if found is None else (piece.at_ms + found, Priority.CONDITIONS)
+
+    def _may_run_out(self, bound_ms: int) -> bool:
+        """Whether the charge may meet the cold's line before a bound (E3.6's hull)."""
+        cell = self.cell
+        if cell is None or self.drain_w <= 0.0 or (self.dead and self.state is OFF):
+            return False
+        climate = self.climate
+        coldest_c = min(cell.cell_c, self.body_c, climate.coldest_base_c)
+        spent = self.drain_w * (bound_ms - self.now_ms) / MS_PER_HOUR / cell.wh
+        return cell.charge - spent <= self.curve.at(coldest_c)
+
+    def _stays_below(self, bound_ms: int) -> bool:
+        """Whether even the hottest air and sun of the trip would not bring the body there in time.
+
+        By 1 - exp(-x) <= x: it rises at most by x of the way to the hottest level.
+        """
+        if self.hot:
+            return False
+        climate = self.climate
+        level_c = climate.hottest_base_c + climate.largest_g * self.rise_k
+        way = min(1.0, (bound_ms - self.now_ms) / climate.least_lag_ms)
+        return self.body_c + max(0.0, level_c - self.body_c) * way < self.body.limits.stop_c
+
+
+@dataclass(frozen=True, slots=True)
+class _Piece:
+    """A stretch of constant conditions: temperatures where it begins, level and lag of the body."""
+
+    at_ms: int
+    end_ms: int
+    body_c: float
+    cell_c: float
+    level_c: float
+    lag_ms: float
+
+    def after(self, elapsed_ms: float, cell_lag_ms: float) -> tuple[float, float]:
+        """Body and cell after some ms."""
+        return chained(self.body_c, self.cell_c, self.level_c, self.lag_ms, cell_lag_ms, elapsed_ms)
+
+    def coldest_c(self) -> float:
+        """The cell stays above this (E3.6)."""
+        return min(self.body_c, self.cell_c, self.level_c)

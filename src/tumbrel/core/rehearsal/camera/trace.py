@@ -1,0 +1,47 @@
+"""A camera's course as it is written down."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+
+from ..state.append_log import Log
+from .causes import State
+
+
+@dataclass(slots=True)
+class Trace:
+    """A camera's course as columns: time [ms], charge [0..1], body and cell [degC], bytes, state.
+
+    A row's state is that of the stretch which ends there. Rows before `floor` stay as they are.
+    """
+
+    t_ms: Log[int] = field(default_factory=Log)
+    charge: Log[float] = field(default_factory=Log)
+    body_c: Log[float] = field(default_factory=Log)
+    cell_c: Log[float] = field(default_factory=Log)
+    used_bytes: Log[int] = field(default_factory=Log)
+    state: Log[int] = field(default_factory=Log)
+    floor: int = 0
+
+    def add(
+        self, at_ms: int, charge: float, body_c: float, cell_c: float, used: int, state: State
+    ) -> None:
+        """Append a point."""
+        self.t_ms.append(at_ms)
+        self.charge.append(charge)
+        self.body_c.append(body_c)
+        self.cell_c.append(cell_c)
+        self.used_bytes.append(used)
+        self.state.append(state)
+
+    def drop_last(self) -> None:
+        """Take the last point out."""
+        for column in (
+            self.t_ms,
+            self.charge,
+            self.body_c,
+            self.cell_c,
+            self.used_bytes,
+            self.state,
+        ):
+            column.pop()

@@ -1,0 +1,1 @@
+"""The trip played through from event to event."""

@@ -1,0 +1,398 @@
+"""The main loop: the trip played through from event to event, in closed form between them (E2).
+
+Cameras meet their own events by themselves; the loop lets whoever is first go on. Cameras touch
+each other only through the hands and through shared sources. So while no hand is free and a
+camera hangs on no source, it runs ahead alone up to the next thing that hands may do.
+"""
+
+from __future__ import annotations
+
+import heapq
+from collections.abc import Callable, Iterator, Mapping
+from enum import IntEnum, auto
+
+from ...charging import NEVER_MS
+from ...document import PlanDocument
+from ...parameters import Defaults
+from ..camera.camera_run import CameraRun, Due
+from ..camera.causes import COPYING, OFF, Priority
+from ..camera.plain_takes import play_takes
+from ..hands.hands import Hands
+from ..power.grid import Grid
+from ..power.loads import Supply
+from ..state.snapshot import Frozen
+from ..stock.batteries import Cell
+from ..stock.cards import CardRun
+from ..trip.asked import Asked
+from ..trip.timeline import Timeline
+from .budget import Budget, TooMuch
+from .initial_fit import FitOut, make_cameras, make_cells
+from .outside_power import Rig, rigs_of
+
+MOST_TURNS = 20_000
+NEVER_DUE = (NEVER_MS, 0)
+
+
+class Turn(IntEnum):
+    """What the loop sees to, in the order of its kinds at one instant and priority."""
+
+    TASK = auto()
+    LEAVE = auto()
+    RIG = auto()
+    GRID = auto()
+    CAMERA = auto()
+    DECIDE = auto()
+
+
+class Rehearser:
+    """Plays one document through once."""
+
+    def __init__(
+        self,
+        document: PlanDocument,
+        timeline: Timeline,
+        defaults: Defaults,
+        asked: Mapping[str, list[Asked]] | None = None,
+    ) -> None:
+        self.document = document
+        self.timeline = timeline
+        self.defaults = defaults
+        self.cells: list[Cell] = make_cells(document, timeline, defaults)
+        self.cameras: list[CameraRun] = make_cameras(document, timeline, defaults, asked or {})
+        fitted = FitOut(document, self.cameras, self.cells, defaults)
+        self.cards: list[CardRun] = fitted.all_cards()
+        self.grid = Grid(document, timeline, defaults)
+        self.start_wh = self.held_wh()
+        self.start_bytes = sum(card.used for card in self.cards)
+        self.hands = Hands(
+            document, timeline, self.cameras, self.cells, self.cards, self.grid, defaults
+        )
+        self.decisions = self.hands.decision_instants()
+        heapq.heapify(self.decisions)
+        self.leaves = [free.end_ms for free in timeline.free_hands]
+        self.next_leave = 0
+        self.rigs = rigs_of(document, timeline, self.cameras)
+        self.next_rig = 0
+        self.rigged: list[Rig] = []
+        self.minute, self.turns = -1, 0
+        self.budget = Budget()
+        self.standing = self.grid.standing()
+        for run in self.cameras:
+            run.plan_next()
+
+    def held_wh(self) -> float:
+        """Energy in all batteries and banks [W h]."""
+        cells = sum(cell.wh * cell.charge for cell in self.cells)
+        return cells + sum(bank.wh * bank.charge for bank in self.grid.banks)
+
+    # -- playing --------------------------------------------------------------------
+
+    def play(self, until_ms: int | None = None, breathe: Callable[[], None] | None = None) -> None:
+        """Run every event up to a time, or the trip's end; `breathe` is called before each."""
+        end_ms = self.timeline.duration_ms if until_ms is None else until_ms
+        while True:
+            if breathe is not None:
+                breathe()
+            at_ms, _, turn, index = self._first()
+            self._guard(at_ms)
+            if at_ms > end_ms or (until_ms is not None and at_ms >= until_ms):
+                return
+            if turn is Turn.CAMERA:
+                self._camera(self.cameras[index], at_ms, end_ms, breathe)
+            elif turn is Turn.DECIDE:
+                self._decide(at_ms)
+            elif turn is Turn.TASK:
+                self._finish(at_ms)
+            elif turn is Turn.GRID:
+                self._grid(at_ms)
+            elif turn is Turn.RIG:
+                self._rig(at_ms)
+            else:
+                self._leave(at_ms)
+
+    def _guard(self, at_ms: int) -> None:
+        """Raise TooMuch when events crowd so that the trip would never end, or cost too much."""
+        minute = at_ms // 60_000
+        if minute != self.minute:
+            self.minute, self.turns = minute, 0
+        self.turns += 1
+        if self.turns > MOST_TURNS:
+            raise TooMuch(f"takes over {MOST_TURNS:,} events in one minute", at_ms)
+        self._spend(at_ms)
+
+    def _spend(self, at_ms: int) -> None:
+        """Count an event. Raises TooMuch."""
+        if self.budget.spend(at_ms):
+            rows = sum(len(run.trace.t_ms) for run in self.cameras)
+            self.budget.hold(rows, sum(len(run.kept) for run in self.cameras), at_ms)
+
+    def _first(self) -> tuple[int, int, Turn, int]:
+        """What is first: time, priority, kind, and the camera's number."""
+        soonest, index = NEVER_DUE, 0
+        for run in self.cameras:
+            if run.due < soonest:
+                soonest, index = run.due, run.index
+        first = (*soonest, Turn.CAMERA, index)
+        if self.decisions:
+            first = min(first, (self.decisions[0], Priority.HANDS, Turn.DECIDE, 0))
+        if self.hands.task is not None:
+            first = min(first, (self.hands.busy_until_ms, Priority.ENDS, Turn.TASK, 0))
+        if self.grid.due_ms <= first[0]:
+            first = min(first, (self.grid.due_ms, Priority.CONDITIONS, Turn.GRID, 0))
+        if self.next_leave < len(self.leaves):
+            first = min(first, (self.leaves[self.next_leave], Priority.ENDS, Turn.LEAVE, 0))
+        if self.rigs or self.rigged:
+            first = min(first, (self._rig_ms(), Priority.CONDITIONS, Turn.RIG, 0))
+        if self.hands.copying.jobs and self.hands.task is None:
+            copied_ms = max(self.hands.copying.due_ms(), self.grid.now_ms)
+            first = min(first, (copied_ms, Priority.HANDS, Turn.DECIDE, 1))
+        return first
+
+    def _camera(
+        self, run: CameraRun, at_ms: int, end_ms: int, breathe: Callable[[], None] | None
+    ) -> None:
+        """Let a camera go on; alone up to the next thing that hands may do, where it can."""
+        limit_ms = min(self._limit_ms(index_of=run.index), end_ms)
+        if run.hung_on is None:
+            play_takes(run, limit_ms)
+            if run.due[0] > at_ms:
+                return
+        copying = run.state is COPYING
+        if run.due_kind in (Due.ASK, Due.PREPARE):
+            self._before_start(run, at_ms)
+        decides = run.happen()
+        hung = run.hung_on is not None
+        if hung:
+            self._regrant(at_ms)
+        if run.hung_on is None:
+            run.plan_next()
+        if copying and run.state is not COPYING:
+            self.hands.copying.interrupt(run, at_ms)
+        if decides and self.timeline.hands_free_at(at_ms):
+            heapq.heappush(self.decisions, at_ms)
+            return
+        if hung or self.hands.task is not None or self.timeline.hands_free_at(at_ms):
+            return
+        while run.due[0] < limit_ms:
+            before_ms = run.due[0]
+            if breathe is not None:
+                breathe()
+            self._spend(before_ms)
+            play_takes(run, limit_ms)
+            if run.due[0] == before_ms:
+                run.happen()
+                run.plan_next()
+
+    def _limit_ms(self, index_of: int) -> int:
+        """Until when a camera without a source surely meets neither hands nor others."""
+        limit_ms = self.decisions[0] if self.decisions else NEVER_MS
+        if self.next_leave < len(self.leaves):
+            limit_ms = min(limit_ms, self.leaves[self.next_leave])
+        limit_ms = min(limit_ms, self._rig_ms(), self.hands.copying.due_ms())
+        if self.hands.task is not None:
+            limit_ms = min(limit_ms, self.hands.busy_until_ms)
+        here_ms = self.cameras[index_of].due[0]
+        if limit_ms > here_ms and self.timeline.hands_free_at(here_ms):
+            others = (run.due[0] for run in self.cameras if run.index != index_of)
+            limit_ms = min(limit_ms, self.grid.due_ms, *others)
+        return limit_ms
+
+    def _before_start(self, run: CameraRun, at_ms: int) -> None:
+        """What the free hand that starts a camera does first.
+
+        A camera that only charges is taken off its cable to film; a bank that has switched itself
+        off is switched on (E4.3).
+        """
+        if run.hung_on is None or not run.asked_list[run.next_asked].by_hand:
+            return
+        self.grid.advance(at_ms)
+        bank = self.grid.supplies[run.hung_on].bank
+        if all(rig.camera != run.index for rig in self.rigged):
+            self.grid.detach(run)
+        elif bank is not None and bank.switched_off:
+            bank.switched_off = False
+            self.grid.settle()
+
+    def _regrant(self, at_ms: int) -> None:
+        """Make grants anew, and plan what hangs on a source."""
+        self.grid.advance(at_ms)
+        before = [run for run in self.cameras if run.hung_on is not None]
+        self.grid.settle()
+        for run in before:
+            if run.hung_on is None:
+                run.plan_next()
+
+    def _grid(self, at_ms: int) -> None:
+        if self.grid.only_banks_fed(at_ms):
+            return
+        before = self.standing
+        self._regrant(at_ms)
+        self.standing = self.grid.standing()
+        if self.standing != before and self.timeline.hands_free_at(at_ms):
+            heapq.heappush(self.decisions, at_ms)
+
+    def _decide(self, at_ms: int) -> None:
+        while self.decisions and self.decisions[0] <= at_ms:
+            heapq.heappop(self.decisions)
+        self.grid.advance(at_ms)
+        task = self.hands.choose(at_ms)
+        if task is None:
+            self._end_copies_unseen(at_ms)
+            return
+        self.hands.begin(task, at_ms)
+        if task.camera >= 0:
+            run = self.cameras[task.camera]
+            run.advance(at_ms)
+            run.plan_next()
+            if run.hung_on is not None:
+                self._regrant(at_ms)
+
+    def _end_copies_unseen(self, at_ms: int) -> None:
+        """A copy that is through when no hand is free waits for one: look again then."""
+        copying = self.hands.copying
+        if copying.due_ms() > at_ms or self.hands.task is not None:
+            return
+        next_ms = self.timeline.next_free_ms(at_ms)
+        for job in copying.jobs:
+            if job.ends_ms <= at_ms:
+                job.ends_ms = max(at_ms + 1, next_ms)
+
+    def _finish(self, at_ms: int) -> None:
+        self.grid.advance(at_ms)
+        task = self.hands.task
+        assert task is not None
+        if task.camera >= 0:
+            self.cameras[task.camera].advance(at_ms)
+        consumer = task.consumer
+        if isinstance(consumer, CameraRun):
+            consumer.advance(at_ms)
+        of_power = task.kind in ("plug", "wake") or (task.cell is not None and task.cell.in_charger)
+        touched = self.hands.finish(at_ms)
+        for run in touched:
+            run.plan_next()
+        if of_power or any(run.hung_on is not None for run in touched):
+            self._regrant(at_ms)
+        for instant in (at_ms, *self.hands.to_come):
+            heapq.heappush(self.decisions, instant)
+        self.hands.to_come.clear()
+
+    # -- leaving a stop, and set-ups on outside power -------------------------------
+
+    def _leave(self, at_ms: int) -> None:
+        """Hands stop being free: plugs come out of sockets, cameras off their chargers.
+
+        Not where the person only falls asleep: what charges then stays plugged (E4.5a).
+        """
+        self.next_leave += 1
+        for run in self.cameras:
+            self._notice(run, at_ms)
+        if self.grid.idle or self.timeline.sleeps_from(at_ms):
+            return
+        self.grid.advance(at_ms)
+        rigged = {rig.camera for rig in self.rigged}
+        off = []
+        for supply in self.grid.supplies:
+            for consumer in supply.ports:
+                loose = isinstance(consumer, CameraRun) and consumer.index not in rigged
+                if consumer is not None and (loose or supply.source.kind == "mains"):
+                    off.append(consumer)
+        for consumer in off:
+            self.grid.detach(consumer)
+        self._regrant(at_ms)
+        for consumer in off:
+            if isinstance(consumer, CameraRun):
+                consumer.plan_next()
+
+    @staticmethod
+    def _notice(run: CameraRun, at_ms: int) -> None:
+        """A free hand has seen that it went off, and could press again (E1.6)."""
+        if run.spent and run.wanted is None:
+            run.advance(at_ms)
+            run.spent = run.hot or (run.dead and not run.thawed())
+
+    def _rig_ms(self) -> int:
+        starts = self.rigs[self.next_rig].start_ms if self.next_rig < len(self.rigs) else NEVER_MS
+        return min([starts, *(rig.end_ms for rig in self.rigged)])
+
+    def _rig(self, at_ms: int) -> None:
+        """Put cameras on their source, or take them off it, as their set-ups want."""
+        self.grid.advance(at_ms)
+        touched = []
+        for rig in [rig for rig in self.rigged if rig.end_ms <= at_ms]:
+            self.rigged.remove(rig)
+            run = self.cameras[rig.camera]
+            run.advance(at_ms)
+            run.rigged_w, run.rigged_out = 0.0, False
+            self.grid.detach(run)
+            touched.append(run)
+        while self.next_rig < len(self.rigs) and self.rigs[self.next_rig].start_ms <= at_ms:
+            rig = self.rigs[self.next_rig]
+            self.next_rig += 1
+            run = self.cameras[rig.camera]
+            run.advance(at_ms)
+            run.rigged_w, run.rigged_out = rig.draw_w, rig.battery_out
+            self.rigged.append(rig)
+            touched.append(run)
+        for rig in self.rigged:  # who found no port waits until one is free
+            run = self.cameras[rig.camera]
+            supply = next(s for s in self.grid.supplies if s.source.id == rig.source)
+            if supply.port_of(run) is None or run in touched:
+                run.advance(at_ms)
+                if self._make_room(run, supply):
+                    self.grid.attach(run, supply)
+                touched.append(run)
+        self._regrant(at_ms)
+        for run in touched:
+            run.plan_next()
+
+    def _make_room(self, run: CameraRun, supply: Supply) -> bool:
+        """A port for a camera that is fed: its own, a free one, or one that only charges (E4.5)."""
+        if supply.port_of(run) is not None:
+            self.grid.detach(run)
+        rigged = {rig.camera for rig in self.rigged}
+        if supply.free_port() is None:
+            loose = [
+                one
+                for one in supply.ports
+                if one is not None and not (isinstance(one, CameraRun) and one.index in rigged)
+            ]
+            if not loose:
+                return False
+            self.grid.detach(loose[-1])
+            if isinstance(loose[-1], CameraRun):
+                loose[-1].plan_next()
+        return True
+
+    # -- the end, and checkpoints ---------------------------------------------------
+
+    def close(self) -> None:
+        """Bring everything to the trip's end."""
+        end_ms = self.timeline.duration_ms
+        self.grid.advance(end_ms)
+        for run in self.cameras:
+            run.advance(end_ms)
+            run.halt(OFF)
+            run.close_spans()
+        for job in list(self.hands.copying.jobs):
+            self.hands.copying.end(job.number, end_ms)
+        share = self.defaults.self_discharge_per_month.value
+        for cell in self.cells:
+            cell.rest_until(end_ms, share)
+            cell.close(end_ms)
+        for card in self.cards:
+            card.close(end_ms)
+        for bank in self.grid.banks:
+            if bank.rows[-1][0] < end_ms:
+                bank.rows.append((end_ms, bank.charge, bank.cell_c))
+
+    def put_away(self) -> Frozen[Rehearser]:
+        """The trip as it stands, to be taken up again."""
+        for run in self.cameras:
+            run.trace.floor = len(run.trace.t_ms)
+        return Frozen(self, self._fixed())
+
+    def _fixed(self) -> Iterator[object]:
+        """What never changes, or is made anew for another document."""
+        yield from (self.timeline, self.timeline.conditions, self.defaults, self.leaves, self.rigs)
+        for run in self.cameras:
+            yield from (run.asked_list, run.asked_starts, run.sums)

@@ -1,0 +1,1 @@
+"""What a pair of hands does, one thing at a time."""

@@ -1,0 +1,239 @@
+"""Footage copied at stops, counted per clip, and wiped (E6.5)."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from ...document import Copy, Drive, PlanDocument
+from ...parameters import Defaults
+from ..camera.camera_run import CameraRun
+from ..state.append_log import Log
+from ..stock.cards import CardRun
+from ..stock.clips import NEVER_MS, Kept
+from ..trip.timeline import FreeHands, Laid
+from .tasks import COPY_RANK, Task
+
+ENOUGH_COPIES = 2
+
+
+@dataclass(frozen=True, slots=True)
+class Landed:
+    """A clip that reached a drive; or was wiped from where it was (no drive)."""
+
+    at_ms: int
+    store: str
+    start_ms: int
+    drive: str
+
+
+@dataclass(frozen=True, slots=True)
+class Copied:
+    """A copying as it went, for the board and the findings."""
+
+    number: int
+    start_ms: int
+    end_ms: int
+    store: str
+    drive: str
+    clips: int
+    bytes: int
+    left_clips: int
+    left_bytes: int
+    why_left: str
+    wiped_single: int
+    not_wiped: int
+
+
+@dataclass(slots=True)
+class Job:
+    """A copying that runs."""
+
+    number: int
+    copy: Copy
+    card: CardRun
+    run: CameraRun | None
+    drive: Drive
+    start_ms: int
+    ends_ms: int
+    clips: list[Kept]
+    lands_ms: list[int]
+    without_room: list[Kept]
+
+
+class Copying:
+    """Jobs of the plan, the copies that exist, and the room on the drives."""
+
+    def __init__(
+        self,
+        document: PlanDocument,
+        cameras: list[CameraRun],
+        cards: list[CardRun],
+        defaults: Defaults,
+    ) -> None:
+        self.document = document
+        self.cameras = cameras
+        self.cards = cards
+        self.defaults = defaults
+        self.takes_ms = round(defaults.plug_s.value * 1000)
+        self.room = {drive.id: round(drive.free_gb * 1e9) for drive in document.kit.drives}
+        self.begun: set[int] = set()
+        self.jobs: list[Job] = []
+        self.landed: Log[Landed] = Log()
+        self.held_by: dict[tuple[str, int], set[str]] = {}
+        self.copied: Log[Copied] = Log()
+
+    # -- when -----------------------------------------------------------------------
+
+    def due_ms(self) -> int:
+        """When the next running job is through."""
+        return min((job.ends_ms for job in self.jobs), default=NEVER_MS)
+
+    def due(self, here: Laid, now_ms: int, interval: FreeHands) -> Task | None:
+        """The next cable to put in or take off."""
+        for job in self.jobs:
+            if now_ms >= job.ends_ms:
+                index = job.run.index if job.run else -1
+                return Task(
+                    COPY_RANK, 0, job.number, "copy_end", self.takes_ms, index, number=job.number
+                )
+        for number, copy in enumerate(self.document.plan.copies):
+            if copy.item != here.id or number in self.begun:
+                continue
+            run, card = self._where(copy)
+            busy = run is not None and not run.may_copy
+            if card is None or busy or now_ms + 2 * self.takes_ms >= interval.end_ms:
+                continue
+            index = run.index if run else -1
+            return Task(
+                COPY_RANK, 1, number, "copy", self.takes_ms, index, copy=copy, number=number
+            )
+        return None
+
+    def awaits(self, run: CameraRun, here: set[str]) -> bool:
+        """Whether the plan still copies from a camera in some places, for which it wants power."""
+        for number, copy in enumerate(self.document.plan.copies):
+            if copy.item in here and number not in self.begun and self._where(copy)[0] is run:
+                return True
+        return any(job.run is run for job in self.jobs)
+
+    def _where(self, copy: Copy) -> tuple[CameraRun | None, CardRun | None]:
+        if copy.camera is not None:
+            run = next(r for r in self.cameras if r.camera.id == copy.camera)
+            return run, run.card
+        card = next(c for c in self.cards if c.store.id == copy.card)
+        owner = next((r for r in self.cameras if r.card is card), None)
+        return owner, card
+
+    # -- doing ----------------------------------------------------------------------
+
+    def begin(self, number: int, now_ms: int, interval: FreeHands) -> None:
+        """The cable is in: clips begin to land, in order, whole files only."""
+        copy = self.document.plan.copies[number]
+        self.begun.add(number)
+        run, card = self._where(copy)
+        drive = next(d for d in self.document.kit.drives if d.id == copy.drive)
+        if card is None:
+            return
+        rate = min(card.read_bytes_s, drive.link_mb_s * 1e6, drive.write_mb_s * 1e6)
+        until_ms = interval.end_ms - self.takes_ms
+        room, at_ms = self.room[drive.id], float(now_ms)
+        clips: list[Kept] = []
+        lands: list[int] = []
+        without_room: list[Kept] = []
+        for clip in self.clips_on(card.store.id, now_ms):
+            if drive.id in self.copies_of(clip):
+                continue
+            if without_room or clip.bytes > room:  # bytes land in order
+                without_room.append(clip)
+                continue
+            at_ms += clip.bytes / rate * 1000.0
+            room -= clip.bytes
+            clips.append(clip)
+            lands.append(round(at_ms))
+        ends_ms = max(now_ms + 1, min(until_ms, lands[-1] if lands else now_ms + 1))
+        if run is not None:
+            run.begin_copying()
+        job = Job(number, copy, card, run, drive, now_ms, ends_ms, clips, lands, without_room)
+        self.jobs.append(job)
+
+    def end(self, number: int, now_ms: int) -> Job:
+        """The cable is off: what landed whole counts; wipe what may be wiped."""
+        job = next(job for job in self.jobs if job.number == number)
+        self.jobs.remove(job)
+        stopped_ms = min(now_ms, job.ends_ms)
+        landed = [
+            (clip, at_ms)
+            for clip, at_ms in zip(job.clips, job.lands_ms, strict=True)
+            if at_ms <= stopped_ms
+        ]
+        for clip, at_ms in landed:
+            self.landed.append(Landed(at_ms, clip.store, clip.start_ms, job.drive.id))
+            self.held_by.setdefault((clip.store, clip.start_ms), set()).add(job.drive.id)
+            self.room[job.drive.id] -= clip.bytes
+        wiped_single, not_wiped = self._wipe(job, now_ms)
+        missed = job.clips[len(landed) :]
+        left = [*missed, *job.without_room]
+        why = "no_room" if job.without_room else "cut_short" if missed else ""
+        self.copied.append(
+            Copied(
+                number,
+                job.start_ms,
+                stopped_ms,
+                job.card.store.id,
+                job.drive.id,
+                len(landed),
+                sum(clip.bytes for clip, _ in landed),
+                len(left),
+                sum(clip.bytes for clip in left),
+                why,
+                wiped_single,
+                not_wiped,
+            )
+        )
+        if job.run is not None:
+            job.run.end_copying()
+        return job
+
+    def interrupt(self, run: CameraRun, now_ms: int) -> None:
+        """The camera went off while it copied: whole files stay."""
+        for job in list(self.jobs):
+            if job.run is run:
+                job.ends_ms = min(job.ends_ms, now_ms)
+
+    def _wipe(self, job: Job, now_ms: int) -> tuple[int, int]:
+        """Wipe clips with enough copies elsewhere; how many were risked with one, how many stay.
+
+        What has no copy at all is never wiped.
+        """
+        if job.copy.wipe == "no":
+            return 0, 0
+        single = stay = 0
+        for clip in self.clips_on(job.card.store.id, now_ms):
+            copies = len(self.copies_of(clip))
+            if copies < ENOUGH_COPIES and not (job.copy.wipe == "anyway" and copies):
+                stay += 1
+                continue
+            single += copies < ENOUGH_COPIES
+            job.card.used -= clip.bytes
+            job.card.wiped += clip.bytes
+            self.landed.append(Landed(now_ms, clip.store, clip.start_ms, ""))
+        return single, stay
+
+    # -- what exists ----------------------------------------------------------------
+
+    def clips_on(self, store: str, now_ms: int) -> list[Kept]:
+        """Whole clips on a card or memory at a time, oldest first."""
+        gone = {(wiped.store, wiped.start_ms) for wiped in self.landed if wiped.drive == ""}
+        found = [
+            clip
+            for run in self.cameras
+            for clip in run.kept
+            if clip.store == store
+            and clip.end_ms <= now_ms
+            and (clip.store, clip.start_ms) not in gone
+        ]
+        return sorted(found, key=lambda clip: clip.start_ms)
+
+    def copies_of(self, clip: Kept) -> set[str]:
+        """Drives that hold a clip."""
+        return self.held_by.get((clip.store, clip.start_ms), set())

@@ -1,0 +1,92 @@
+"""What a camera will be asked until the next time hands are free (E8.3)."""
+
+from __future__ import annotations
+
+from bisect import bisect_left
+from dataclasses import dataclass
+
+from ...charging import MS_PER_HOUR
+from ...energy import spent_wh
+from ..camera.camera_run import CameraRun
+from ..camera.schedule import Sum
+
+NEVER_MS = 2**53
+
+
+@dataclass(frozen=True, slots=True)
+class Need:
+    """Watt-hours and bytes asked over a horizon, heat ignored; boot, armed and standby included.
+
+    `lasts_ms` is how long what it holds would last; `mean_w` what it draws while it is asked.
+    """
+
+    wh: float
+    bytes: int
+    peak_rate: int | None
+    importance: int
+    lasts_ms: int
+    mean_w: float
+    rate: float
+
+
+def need_of(run: CameraRun, now_ms: int, horizon_ms: int) -> Need:
+    """Need of a camera from now to a horizon, and how long what it holds would last.
+
+    The sum over whole stretches is the same at every stop before them, so it is kept.
+    """
+    first = max(0, run.next_asked - 1)
+    spans = run.asked_list
+    while first < len(spans) and spans[first].end_ms <= now_ms:
+        first += 1
+    last = bisect_left(run.asked_starts, horizon_ms)
+    whole = (
+        first < last and spans[first].start_ms >= now_ms and spans[last - 1].end_ms <= horizon_ms
+    )
+    known = run.sums.get((first, last)) if whole else None
+    if known is None:
+        known = _sum(run, first, last, now_ms, horizon_ms)
+        if whole:
+            run.sums[first, last] = known
+    lasts_ms = _lasts_ms(run, known.last_w, known.last_rate)
+    peak = known.peak_rate or None
+    mean_w = known.wh * MS_PER_HOUR / known.asked_ms if known.asked_ms else 0.0
+    rate = max(1.0, known.last_rate)
+    return Need(known.wh, round(known.bytes), peak, known.importance, lasts_ms, mean_w, rate)
+
+
+def _sum(run: CameraRun, first: int, last: int, now_ms: int, horizon_ms: int) -> Sum:
+    wh, written, peak, importance, asked_ms = 0.0, 0.0, 0, 9, 0
+    draw_w, rate = 0.0, 0.0
+    last_end_ms: int | None = None
+    for place in range(first, last):
+        span = run.asked_list[place]
+        if span.recording is None:
+            continue
+        start_ms = max(now_ms, span.start_ms)
+        film_ms = min(horizon_ms, span.end_ms) - start_ms
+        asked_ms += film_ms
+        wh += spent_wh(span.need_w, film_ms)
+        written += span.need_bytes_s * film_ms / 1000.0
+        fresh = span.start_ms >= now_ms and span.start_ms != last_end_ms
+        if fresh and run.between == "off":
+            wh += spent_wh(span.recording.boot_w, run.boot_ms)
+        elif fresh and last_end_ms is not None:
+            rest_ms = start_ms - last_end_ms
+            wh += spent_wh(draw_w if run.between == "on" else run.standby_w, rest_ms)
+            written += rate * rest_ms / 1000.0 if run.between == "on" else 0.0
+        peak = max(peak, span.recording.peak_rate)
+        importance = min(importance, span.importance)
+        draw_w, rate = span.need_w, span.need_bytes_s
+        last_end_ms = span.end_ms
+    return Sum(wh, written, peak, importance, asked_ms, draw_w, rate)
+
+
+def _lasts_ms(run: CameraRun, draw_w: float, rate: float) -> int:
+    """Time until the battery or the card gives out at a draw and a byte rate [ms]."""
+    by_battery = by_card = NEVER_MS
+    if draw_w > 0.0:
+        held = run.cell.wh * max(0.0, run.cell.charge - run.line()) if run.cell else 0.0
+        by_battery = 0 if run.dead else int(held / draw_w * MS_PER_HOUR)
+    if rate > 0:
+        by_card = int((run.card.free if run.card else 0) * 1000 / rate)
+    return min(by_battery, by_card)

@@ -1,0 +1,328 @@
+"""What free hands plug in, in order of need (E4.5)."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from datetime import UTC, timedelta
+from zoneinfo import ZoneInfo
+
+from ...document import Mains, PlanDocument
+from ...parameters import Defaults
+from ..camera.body_state import refusal_of
+from ..camera.camera_run import CameraRun
+from ..camera.causes import OFF
+from ..power.grid import Grid
+from ..power.loads import BankRun, ChargerRun, Consumer, Supply
+from ..power.next_event import SOON_MS
+from ..stock.batteries import Cell
+from ..trip.timeline import FreeHands, Timeline
+from .copying import Copying
+from .handling import Handling
+from .lookahead import NEVER_MS
+from .tasks import PLUG_RANK, Task
+
+PREFERENCE = {"mains": 0, "vehicle": 1, "bank": 2, "dynamo": 3, "panel": 4}
+WORTH_TAKING = 0.02
+NOTHING_SAID: dict[str, bool] = {}
+
+
+@dataclass(frozen=True, slots=True)
+class Low:
+    """Something that is low, with the order of its need."""
+
+    used_ms: int
+    full_by_ms: int
+    charge: float
+    order: int
+    unit: str
+    cell: Cell | None = None
+    camera: CameraRun | None = None
+    bank: BankRun | None = None
+
+    def need(self) -> tuple[int, int, float, int]:
+        """Next manual use, `full_by` deadline, lowest charge, document."""
+        return (self.used_ms, self.full_by_ms, self.charge, self.order)
+
+
+class Plugging:
+    """Finds the next thing to plug."""
+
+    def __init__(
+        self,
+        document: PlanDocument,
+        timeline: Timeline,
+        cameras: list[CameraRun],
+        cells: list[Cell],
+        grid: Grid,
+        copying: Copying,
+        handling: Handling,
+        defaults: Defaults,
+    ) -> None:
+        self.handling = handling
+        self.cameras = cameras
+        self.cells = cells
+        self.grid = grid
+        self.copying = copying
+        self.defaults = defaults
+        self.takes_ms = round(defaults.plug_s.value * 1000)
+        self.read(document, timeline)
+
+    def read(self, document: PlanDocument, timeline: Timeline) -> None:
+        """Go by a document."""
+        self.document = document
+        self.timeline = timeline
+        self._uses = self._manual_uses()
+        self._plugs: dict[str, dict[str, bool]] = {}
+        for plug in document.plan.plugs:
+            self._plugs.setdefault(plug.item, {})[plug.unit] = plug.plug
+        self._full_by = self._deadlines()
+        self._fed = cameras_fed(document)
+
+    def _manual_uses(self) -> dict[str, list[int]]:
+        uses: dict[str, list[int]] = {}
+        for swap in self.document.plan.swaps:
+            if swap.battery is not None:
+                uses.setdefault(swap.battery, []).append(self.timeline.by_id[swap.item].start_ms)
+        return uses
+
+    def _deadlines(self) -> dict[str, int]:
+        zone = ZoneInfo(self.document.trip.time_zone)
+        start = self.timeline.start_utc
+        return {
+            wanted.unit: round(
+                (wanted.at.replace(tzinfo=zone).astimezone(UTC) - start) / timedelta(milliseconds=1)
+            )
+            for wanted in self.document.plan.full_by
+        }
+
+    def due(self, now_ms: int, interval: FreeHands) -> Task | None:
+        """The next thing to plug, wake or hang elsewhere."""
+        if not self.grid.supplies:
+            return None
+        said = self._plugs.get(self.timeline.laid_at(now_ms).id, NOTHING_SAID)
+        task = self._first_of(now_ms, interval, said, planned=True) if said else None
+        task = task or self._wake()
+        if task is not None or self.document.plan.charging == "never":
+            return task
+        hanging = self._hang_elsewhere(now_ms)
+        if hanging is not None:
+            return hanging
+        return self._first_of(now_ms, interval, said, planned=False)
+
+    def _first_of(
+        self, now_ms: int, interval: FreeHands, said: dict[str, bool], *, planned: bool
+    ) -> Task | None:
+        """The neediest that can be plugged: of those the plan wants, or of all it allows."""
+        for low in sorted(self._low(now_ms, interval, said), key=Low.need):
+            wanted = said.get(low.unit)
+            if wanted is False or (planned and wanted is None):
+                continue
+            task = self._plug(low, now_ms)
+            if task is not None:
+                return task
+        return None
+
+    # -- what is low ----------------------------------------------------------------
+
+    def _low(self, now_ms: int, interval: FreeHands, said: dict[str, bool]) -> Iterator[Low]:
+        below = self.defaults.chargeable_below.value
+        share = self.defaults.self_discharge_per_month.value
+        for cell in self.cells:
+            if cell.charge >= below or cell.in_charger or not cell.spare:
+                continue
+            cell.rest_until(now_ms, share)
+            if refusal_of(cell.cell_c, "", self.defaults) == "":
+                yield self._as_low(cell.id, cell.charge, cell.document_order, now_ms, cell=cell)
+        for run in self.cameras:
+            if run.cell is None or run.cell.charge >= below:
+                continue
+            if run.next_start_ms <= now_ms + self.takes_ms or self.grid.supply_of(run) is not None:
+                continue
+            cell = run.cell
+            order = cell.document_order
+            if run.camera.charges_in_w is not None:
+                yield self._as_low(cell.id, cell.charge, order, now_ms, camera=run)
+            elif refusal_of(cell.cell_c, "", self.defaults) == "" and self._worth_unloading(
+                run, now_ms, interval, wanted=said.get(cell.id) is True
+            ):
+                yield self._as_low(cell.id, cell.charge, order, now_ms, cell=cell, camera=run)
+        for number, bank in enumerate(self.grid.banks):
+            full = bank.charge >= below or bank.refused != ""
+            if not full and self.grid.supply_of(bank) is None:
+                yield self._as_low(bank.id, bank.charge, 1000 + number, now_ms, bank=bank)
+
+    def _worth_unloading(
+        self, run: CameraRun, now_ms: int, interval: FreeHands, *, wanted: bool
+    ) -> bool:
+        left_ms = self.back_by_ms(run, interval) - now_ms
+        worth_s = self.defaults.worth_unloading_s.value
+        return (
+            run.camera.battery_comes_out
+            and not self.copying.awaits(run, self.timeline.places(now_ms, interval.end_ms))
+            and left_ms >= (self.takes_ms if wanted else worth_s * 1000)
+            and run.state is OFF
+        )
+
+    def back_by_ms(self, run: CameraRun, interval: FreeHands) -> int:
+        """Until when a battery that is taken out to charge may stay out (E4.5a).
+
+        To the last chance before its camera is asked: over the night, where hands are free again
+        before that.
+        """
+        due_ms = interval.end_ms - self.handling.last_chance_ms(interval)
+        if run.next_start_ms < interval.end_ms:
+            return run.next_start_ms - due_ms
+        if self.timeline.sleeps_from(interval.end_ms):
+            after = self.timeline.free_interval(self.timeline.next_free_ms(interval.start_ms))
+            if after is not None and run.next_start_ms >= after.start_ms + due_ms:
+                return self.back_by_ms(run, after)
+        return interval.end_ms - due_ms
+
+    def _as_low(
+        self,
+        unit: str,
+        charge: float,
+        order: int,
+        now_ms: int,
+        cell: Cell | None = None,
+        camera: CameraRun | None = None,
+        bank: BankRun | None = None,
+    ) -> Low:
+        uses = self._uses.get(unit, ())
+        used_ms = min((u for u in uses if now_ms <= u < now_ms + SOON_MS), default=NEVER_MS)
+        full_by_ms = self._full_by.get(unit, NEVER_MS)
+        return Low(used_ms, full_by_ms, charge, order, unit, cell, camera, bank)
+
+    # -- where it can be plugged ----------------------------------------------------
+
+    def _plug(self, low: Low, now_ms: int) -> Task | None:
+        if low.cell is not None:
+            return self._into_charger(low.cell, low.camera, now_ms)
+        consumer: Consumer | None = low.camera or low.bank
+        assert consumer is not None
+        supply = self._supply_for(consumer, now_ms)
+        if supply is None:
+            return None
+        index = low.camera.index if low.camera else -1
+        order = low.order
+        return Task(
+            PLUG_RANK,
+            0,
+            order,
+            "plug",
+            self.takes_ms,
+            camera=index,
+            consumer=consumer,
+            supply=supply,
+        )
+
+    def _into_charger(self, cell: Cell, camera: CameraRun | None, now_ms: int) -> Task | None:
+        for charger in self.grid.chargers:
+            if cell.family not in charger.charger.families:
+                continue
+            bay = charger.free_bay()
+            if bay is None:
+                bay = next(
+                    (n for n, one in enumerate(charger.bays) if one.cell and _full(one.cell)), None
+                )
+            if bay is None:
+                continue
+            hung = self.grid.supply_of(charger)
+            supply = None
+            if hung is None or hung.gives_w(now_ms) <= 0.0:
+                supply = self._supply_for(charger, now_ms)
+                if supply is None and hung is None:
+                    continue
+            takes_ms = self.takes_ms
+            if camera is not None:
+                set_up = camera.recording.set_up if camera.recording else camera.camera.set_ups[0]
+                takes_ms += round((set_up.swap_s + set_up.door_blocked_s) * 1000)
+            return Task(
+                PLUG_RANK,
+                0,
+                cell.document_order,
+                "plug",
+                takes_ms,
+                camera=camera.index if camera else -1,
+                cell=cell,
+                consumer=charger,
+                bay=bay,
+                supply=supply,
+            )
+        return None
+
+    def _supply_for(self, consumer: Consumer, now_ms: int) -> Supply | None:
+        """The best source with a free port that gives something, now or within a day."""
+        found = [s for s in self.grid.supplies if self._may_hang(consumer, s, now_ms)]
+        return min(found, key=lambda s: PREFERENCE[s.source.kind], default=None)
+
+    def _may_hang(self, consumer: Consumer, supply: Supply, now_ms: int) -> bool:
+        if supply.port_of(consumer) is not None or not self._has_room(supply, consumer):
+            return False
+        if supply.bank is not None:
+            if isinstance(consumer, BankRun) or supply.bank.dry:
+                return False
+            floor = supply.bank.floor(self.defaults.bank_efficiency.value)
+            return supply.bank.charge > floor + WORTH_TAKING
+        if isinstance(supply.source, Mains):
+            return supply.table.at(now_ms) > 0.0
+        return supply.table.ever(now_ms, now_ms + SOON_MS)
+
+    def _has_room(self, supply: Supply, consumer: Consumer) -> bool:
+        """Whether a port is free beside those that the plan keeps for other cameras it feeds."""
+        free = sum(one is None for one in supply.ports)
+        hung = {one.camera.id for one in (*supply.ports, consumer) if isinstance(one, CameraRun)}
+        return free > len(self._fed.get(supply.source.id, set()) - hung)
+
+    def _wake(self) -> Task | None:
+        """A bank that switched itself off while something on it wants power."""
+        low_w = self.defaults.bank_off_below_w.value
+        for number, supply in enumerate(self.grid.supplies):
+            if supply.bank is None or not supply.bank.switched_off or supply.bank.dry:
+                continue
+            wanted = sum(self._wants(one) for one in supply.ports if one is not None)
+            if wanted >= low_w:
+                return Task(PLUG_RANK, 0, number, "wake", self.takes_ms, supply=supply)
+        return None
+
+    def _wants(self, consumer: Consumer) -> float:
+        if isinstance(consumer, ChargerRun):
+            return consumer.wants_w(self.defaults.charge_efficiency.value)
+        if isinstance(consumer, CameraRun):
+            return consumer.wants_w(to_come=consumer.wanted is not None)
+        return consumer.bank.in_w if consumer.charge < self.defaults.full.value else 0.0
+
+    def _hang_elsewhere(self, now_ms: int) -> Task | None:
+        """A charger or bank whose source gives nothing, while another one does."""
+        for number, charger in enumerate(self.grid.chargers):
+            hung = self.grid.supply_of(charger)
+            waits = charger.wants_w(self.defaults.charge_efficiency.value) > 0.0
+            if not waits or (hung is not None and hung.gives_w(now_ms) > 0.0):
+                continue
+            better = self._supply_for(charger, now_ms)
+            if better is not None and better.gives_w(now_ms) > 0.0:
+                return Task(
+                    PLUG_RANK, 0, number, "plug", self.takes_ms, consumer=charger, supply=better
+                )
+        return None
+
+
+def _full(cell: Cell) -> bool:
+    return cell.charge >= cell.intake.full - 1e-9
+
+
+def cameras_fed(document: PlanDocument) -> dict[str, set[str]]:
+    """For each source, the cameras that the plan feeds from it in some set-up."""
+    outside = {
+        (camera.id, set_up.id)
+        for camera in document.kit.cameras
+        for set_up in camera.set_ups
+        if set_up.power != "battery"
+    }
+    used = {a.camera for a in document.plan.assignments if (a.camera, a.set_up) in outside}
+    fed: dict[str, set[str]] = {}
+    for chosen in document.plan.cameras:
+        if chosen.source is not None and chosen.camera in used:
+            fed.setdefault(chosen.source, set()).add(chosen.camera)
+    return fed

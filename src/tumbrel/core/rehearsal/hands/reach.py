@@ -1,0 +1,167 @@
+"""What a battery will give over what is asked, by the course that it will take (E8.3).
+
+The body goes on from where it is towards the level of what is asked, or of rest; the cell, from
+the warmth of where it lay, follows the body. What counts is the most that the cold holds back at
+any instant that is asked, the hard-draw factor included.
+"""
+
+from __future__ import annotations
+
+from bisect import bisect_left
+from math import log
+
+from ...cold import ColdCurve, curve_at
+from ...two_lags import NEARLY_EQUAL, chained
+from ..camera.camera_run import CameraRun
+from ..stock.batteries import Cell
+from ..trip.asked import Asked
+from ..trip.climate import climate_of
+
+WARM_C = 70.0
+
+
+def reachable_wh(run: CameraRun, cell: Cell, enough_wh: float, now_ms: int, until_ms: int) -> float:
+    """Watt-hours that a cell, in a camera from now on, gives over what is asked until then.
+
+    Found without its course where even the coldest that it could meet leaves enough.
+    """
+    line = _Line(run, cell)
+    spans = _spans(run, now_ms, until_ms)
+    if not spans:
+        return cell.wh * max(0.0, cell.charge - line.at(spans, cell.cell_c))
+    last_ms = min(until_ms, spans[-1].end_ms)
+    held = line.at(spans, _hull_c(run, cell, spans, last_ms))
+    surely_wh = cell.wh * max(0.0, cell.charge - held)
+    if surely_wh >= enough_wh or held <= line.at(spans, WARM_C):
+        return surely_wh
+    return cell.wh * max(0.0, cell.charge - _held_back(run, cell, line, spans, now_ms, last_ms))
+
+
+def gives_now(run: CameraRun, now_ms: int, until_ms: int) -> bool:
+    """Whether the battery in it would start what is asked next, as cold as it is (E3.4)."""
+    cell = run.cell
+    if cell is None or run.dead:
+        return False
+    spans = _spans(run, now_ms, until_ms)
+    line = _Line(run, cell).of(spans[0]).at(cell.cell_c) if spans else run.line()
+    return cell.charge > line
+
+
+class _Line:
+    """The charge at which a cell gives no more, at a temperature and a stretch's draw."""
+
+    def __init__(self, run: CameraRun, cell: Cell) -> None:
+        self.run, self.cell = run, cell
+        self.by_draw: dict[float, ColdCurve] = {}
+
+    def of(self, span: Asked) -> ColdCurve:
+        """The cold curve at a stretch's draw."""
+        run, recording = self.run, span.recording
+        if run.family.cold_k == 0.0 or recording is None:
+            return self.cell.curve
+        draw_w = recording.draw_w
+        if draw_w not in self.by_draw:
+            self.by_draw[draw_w] = curve_at(run.family, draw_w, self.cell.wh, run.defaults)
+        return self.by_draw[draw_w]
+
+    def at(self, spans: list[Asked], cell_c: float) -> float:
+        """The highest of some stretches at one temperature."""
+        if self.run.family.cold_k == 0.0:
+            return self.cell.curve.at(cell_c)
+        return max((self.of(span).at(cell_c) for span in spans), default=self.cell.curve.at(cell_c))
+
+
+def _spans(run: CameraRun, now_ms: int, until_ms: int) -> list[Asked]:
+    """What is asked between now and then, in order."""
+    place, spans = max(0, run.next_asked - 1), run.asked_list
+    while place < len(spans) and spans[place].end_ms <= now_ms:
+        place += 1
+    found = []
+    while place < len(spans) and spans[place].start_ms < until_ms:
+        if spans[place].recording is not None:
+            found.append(spans[place])
+        place += 1
+    return found
+
+
+def _hull_c(run: CameraRun, cell: Cell, spans: list[Asked], until_ms: int) -> float:
+    """A cell stays above the coldest of itself, the body and every level that this meets."""
+    first = run.step
+    last = max(first + 1, bisect_left(run.conditions.starts_ms, until_ms))
+    lowest = min(cell.cell_c, run.body_c, *run.climate.base_c[first:last])
+    worn = run.body
+    for span in spans:
+        assert span.recording is not None
+        if span.recording.body is not worn:
+            worn = span.recording.body
+            lowest = min(lowest, *climate_of(worn, run.conditions).base_c[first:last])
+    return lowest
+
+
+def _held_back(
+    run: CameraRun, cell: Cell, line: _Line, spans: list[Asked], now_ms: int, until_ms: int
+) -> float:
+    """The most that the cold holds back at any instant asked [0..1]."""
+    course = _Course(run, cell.cell_c, now_ms)
+    held = 0.0
+    for span in spans:
+        assert span.recording is not None
+        if span.start_ms > course.at_ms:
+            course.go(span.start_ms, run.rest_rise_k)
+        curve = line.of(span)
+        course.wear(span)
+        held = max(held, curve.at(course.cell_c))
+        lowest_c = course.go(min(span.end_ms, until_ms), span.need_rise_k)
+        held = max(held, curve.at(lowest_c))
+    return held
+
+
+class _Course:
+    """Body and cell marched ahead through the steps of the conditions."""
+
+    def __init__(self, run: CameraRun, cell_c: float, now_ms: int) -> None:
+        self.run, self.at_ms = run, now_ms
+        self.body_c, self.cell_c = run.body_c, cell_c
+        self.climate, self.step = run.climate, run.step
+        self.worn = run.body
+
+    def wear(self, span: Asked) -> None:
+        """Go on in the set-up of a stretch."""
+        assert span.recording is not None
+        if span.recording.body is not self.worn:
+            self.worn = span.recording.body
+            self.climate = climate_of(self.worn, self.run.conditions)
+
+    def go(self, to_ms: int, rise_k: float) -> float:
+        """Go on to a time; the lowest temperature of the cell on the way [degC]."""
+        starts, climate = self.run.conditions.starts_ms, self.climate
+        lag = self.run.cell_lag_ms
+        lowest_c = self.cell_c
+        while self.at_ms < to_ms:
+            last = self.step + 1 >= len(starts)
+            end_ms = to_ms if last else min(to_ms, starts[self.step + 1])
+            level_c = climate.base_c[self.step] + climate.g[self.step] * rise_k
+            body_lag, length_ms = climate.lag_ms[self.step], end_ms - self.at_ms
+            before = (self.body_c, self.cell_c)
+            after = chained(*before, level_c, body_lag, lag, length_ms)
+            lowest_c = min(lowest_c, after[1])
+            if before[0] < before[1] and after[0] > after[1]:  # it fell first, and rose then
+                turn_ms = _turn_ms(*before, level_c, body_lag, lag)
+                if 0.0 < turn_ms < length_ms:
+                    turned = chained(*before, level_c, body_lag, lag, turn_ms)
+                    lowest_c = min(lowest_c, turned[1])
+            self.body_c, self.cell_c = after
+            self.at_ms = end_ms
+            if not last and end_ms == starts[self.step + 1]:
+                self.step += 1
+        return lowest_c
+
+
+def _turn_ms(body_c: float, cell_c: float, level_c: float, body_lag: float, lag: float) -> float:
+    """When the cell is as warm as the body, which is where it turns [ms] (E3.6)."""
+    over_c, gap_c = body_c - level_c, cell_c - body_c
+    if abs(body_lag - lag) <= NEARLY_EQUAL * lag:
+        return lag * gap_c / -over_c if over_c else 0.0
+    share = over_c * lag / (body_lag - lag)
+    ratio = (gap_c - share) / -share if share else 0.0
+    return log(ratio) / (1.0 / lag - 1.0 / body_lag) if ratio > 0.0 else 0.0

@@ -1,0 +1,192 @@
+"""Which battery or card goes in, when, and whether it is worth the hand (E8.3)."""
+
+from __future__ import annotations
+
+from ...charging import MS_PER_HOUR
+from ...document import PlanDocument
+from ...parameters import Defaults
+from ..camera.camera_run import CameraRun
+from ..camera.causes import Cause
+from ..power.next_event import SOON_MS
+from ..stock.batteries import Cell
+from ..stock.cards import CardRun
+from ..trip.timeline import Timeline
+from .handling import Handling
+from .lookahead import Need
+from .reach import gives_now, reachable_wh
+from .tasks import Task
+
+
+class Swapping:
+    """Chooses what goes in; `settling` says that hands have just become free, or will soon not be.
+
+    `made` are swaps of the plan that were made: keys of camera and leg or stop.
+    """
+
+    def __init__(
+        self,
+        document: PlanDocument,
+        timeline: Timeline,
+        cells: list[Cell],
+        cards: list[CardRun],
+        handling: Handling,
+        defaults: Defaults,
+    ) -> None:
+        self.cells = cells
+        self.cards = cards
+        self.handling = handling
+        self.defaults = defaults
+        self.settling = False
+        self.made: set[tuple[str, str]] = set()
+        self.read(document, timeline)
+
+    def read(self, document: PlanDocument, timeline: Timeline) -> None:
+        """Go by a document."""
+        self.document = document
+        self.timeline = timeline
+
+    @staticmethod
+    def held_wh(run: CameraRun, wanted_wh: float, now_ms: int, horizon_ms: int) -> float | None:
+        """What the battery in it gives over what is asked until the horizon [W h].
+
+        None where it would not even start what is asked next.
+        """
+        if run.cell is None or not gives_now(run, now_ms, horizon_ms):
+            return None
+        return reachable_wh(run, run.cell, wanted_wh, now_ms, horizon_ms)
+
+    def battery_due(
+        self, run: CameraRun, need: Need, held_wh: float | None, now_ms: int, horizon_ms: int
+    ) -> Task | None:
+        """Swap when what can be reached falls short of what is asked (E8.3)."""
+        if not run.camera.battery_comes_out or need.wh <= 0.0 or self._fed(run):
+            return None
+        gives, held_wh = held_wh is not None, held_wh or 0.0
+        wanted = need.wh * self.defaults.swap_margin.value
+        early = self.document.plan.swap_policy == "early"
+        if held_wh >= wanted or (gives and not early):
+            return None
+        if gives and self._serves_later(now_ms, held_wh * MS_PER_HOUR / need.mean_w):
+            return None
+        found = self._best_spare(run, wanted, held_wh, now_ms, horizon_ms)
+        if found is None or (gives and self._is_only_warmer(run, found[0], now_ms)):
+            return None
+        best, gives_wh = found
+        takes_ms = self.handling.takes_ms(run, "swap", now_ms)
+        gained_wh = min(need.wh, gives_wh) - min(need.wh, held_wh)
+        if gained_wh * MS_PER_HOUR <= need.mean_w * self._costs_ms(run, now_ms, takes_ms):
+            return None
+        return Task(
+            need.importance,
+            need.lasts_ms,
+            run.index,
+            "swap",
+            takes_ms,
+            camera=run.index,
+            cell=best,
+        )
+
+    def _serves_later(self, now_ms: int, lasts_ms: float) -> bool:
+        """Whether the same hands serve when it has run out, so that it may be used up first.
+
+        At the start of free hands and at their last chance a swap is never put off.
+        """
+        interval = self.timeline.free_interval(now_ms)
+        if interval is None or self.settling:
+            return False
+        return now_ms + lasts_ms < self.handling.last_chance_ms(interval)
+
+    def _is_only_warmer(self, run: CameraRun, spare: Cell, now_ms: int) -> bool:
+        """Whether a spare is no fuller, only warmer, and can stay warm until the last chance."""
+        interval = self.timeline.free_interval(now_ms)
+        cell = run.cell
+        if interval is None or cell is None or spare.charge * spare.wh > cell.charge * cell.wh:
+            return False
+        last_ms = self.handling.last_chance_ms(interval)
+        return now_ms < last_ms <= run.next_start_ms
+
+    def _costs_ms(self, run: CameraRun, now_ms: int, takes_ms: int) -> int:
+        """Asked time that a swap begun now costs, with the boot after it [ms] (E8.3)."""
+        if run.recording is not None and run.recording.set_up.hot_swap:
+            return 0
+        end_ms, lost_ms = now_ms + takes_ms, 0
+        for span in run.asked_list[max(0, run.next_asked - 1) :]:
+            if span.start_ms >= end_ms:
+                break
+            lost_ms += max(0, min(end_ms, span.end_ms) - max(now_ms, span.start_ms))
+        return lost_ms + run.boot_ms if lost_ms else 0
+
+    def _best_spare(
+        self, run: CameraRun, wanted_wh: float, held_wh: float, now_ms: int, horizon_ms: int
+    ) -> tuple[Cell, float] | None:
+        """The least-charged spare that suffices, else the one that gives most and more (E8.3)."""
+        share = self.defaults.self_discharge_per_month.value
+        enough: tuple[Cell, float] | None = None
+        fullest: tuple[Cell, float] | None = None
+        most_wh = held_wh + 1e-9
+        for cell in self.cells:
+            if cell.in_camera or cell.family != run.camera.battery_family:
+                continue
+            if self._is_promised(cell, now_ms):
+                continue
+            cell.rest_until(now_ms, share)
+            gives_wh = reachable_wh(run, cell, wanted_wh, now_ms, horizon_ms)
+            if gives_wh >= wanted_wh and (enough is None or cell.charge < enough[0].charge):
+                enough = (cell, gives_wh)
+            if gives_wh > most_wh:
+                fullest, most_wh = (cell, gives_wh), gives_wh
+        return enough or fullest
+
+    def _is_promised(self, cell: Cell, now_ms: int) -> bool:
+        """Whether the plan puts it into a camera here, or within a day (E8.3)."""
+        here = self.timeline.laid_at(now_ms)
+        for swap in self.document.plan.swaps:
+            if swap.battery != cell.id:
+                continue
+            at_ms = self.timeline.by_id[swap.item].start_ms
+            due = swap.item == here.id or now_ms <= at_ms < now_ms + SOON_MS
+            if due and (swap.camera, swap.item) not in self.made:
+                return True
+        return False
+
+    def _fed(self, run: CameraRun) -> bool:
+        """Whether what is wanted next runs on outside power alone."""
+        following = run.wanted or (
+            run.asked_list[run.next_asked] if run.next_asked < len(run.asked_list) else None
+        )
+        recording = following.recording if following else None
+        return recording is not None and recording.set_up.power == "outside_only"
+
+    def card_due(self, run: CameraRun, need: Need, now_ms: int) -> Task | None:
+        """Swap when the card is unfit, full, or has less room than what is asked (E8.3)."""
+        slot = run.camera.memory
+        if slot.kind == "fixed" or need.bytes <= 0 or need.peak_rate is None:
+            return None
+        unfit = Cause.CARD_UNFIT in run.holds
+        stuck = Cause.CARD_FULL in run.holds
+        free = run.card.free if run.card and not unfit else 0
+        wanted = need.bytes * self.defaults.swap_margin.value
+        early = self.document.plan.swap_policy == "early"
+        if free >= wanted or (free > 0 and not early and not stuck):
+            return None
+        if free > 0 and not stuck and self._serves_later(now_ms, free * 1000 / need.rate):
+            return None
+        spares = [
+            card
+            for card in self.cards
+            if card.place == "bag"
+            and card.gb <= slot.largest_gb
+            and card.store.sustained_bytes_s >= need.peak_rate
+        ]
+        enough = [card for card in spares if card.free >= wanted]
+        if enough:
+            best = min(enough, key=lambda card: card.free)
+        else:
+            more = [card for card in spares if card.free > free]
+            if not more:
+                return None
+            best = max(more, key=lambda card: card.free)
+        takes_ms = self.handling.takes_ms(run, "card", now_ms)
+        return Task(
+            need.importance, need.lasts_ms, run.index, "card", takes_ms, camera=run.index, card=best
+        )

@@ -1,0 +1,1 @@
+"""Sources, banks and chargers, and what hangs on them."""

@@ -1,0 +1,343 @@
+"""Sources, banks and chargers: who gets how much, until when (E4).
+
+What a port grants is fixed from one event of the grid to the next; a cell in its taper takes
+less than was granted. Grants are made anew at every plug, start, stop, full cell, refusal and
+change of a source, and every two minutes while one bay tapers and another is short.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from ...charging import MS_PER_HOUR, NEVER_MS
+from ...cold import cold_curve
+from ...document import Bank, PlanDocument
+from ...energy import nominal_wh
+from ...parameters import Defaults
+from ..camera.body_state import refusal_of
+from ..camera.camera_run import CameraRun
+from ..state.append_log import Log
+from ..stock.batteries import Cell
+from ..trip.climate import place_climate
+from ..trip.supply_table import supply_table
+from ..trip.timeline import Timeline
+from .loads import BankRun, Bay, ChargerRun, Consumer, Supply, id_of
+from .next_event import ROW_MS, GridWatch
+
+
+@dataclass(frozen=True, slots=True)
+class Switched:
+    """Something about a source or a charging cell that the person should know."""
+
+    at_ms: int
+    unit: str
+    what: str
+
+
+@dataclass(frozen=True, slots=True)
+class HungOn:
+    """Something that was put on a port, or (no unit) taken off it."""
+
+    at_ms: int
+    source: str
+    port: int
+    unit: str
+
+
+class Grid(GridWatch):
+    """All sources and chargers of a trip, advanced from event to event."""
+
+    def __init__(self, document: PlanDocument, timeline: Timeline, defaults: Defaults) -> None:
+        super().__init__(defaults)
+        self.chargers = [
+            ChargerRun(charger, [Bay() for _ in range(charger.bays)])
+            for charger in document.kit.chargers
+        ]
+        self.supplies = [
+            Supply(
+                source,
+                supply_table(source, document, timeline, defaults),
+                [None for _ in source.ports],
+                seen_wh=[0.0 for _ in source.ports],
+            )
+            for source in document.kit.sources
+        ]
+        self.banks: list[BankRun] = []
+        for supply in self.supplies:
+            if isinstance(supply.source, Bank):
+                supply.bank = _bank(supply.source, document, timeline, defaults)
+                self.banks.append(supply.bank)
+        self.due_ms = NEVER_MS
+        self.hung_count = 0
+        self.log: Log[Switched] = Log()
+        self.hung: Log[HungOn] = Log()
+
+    # -- who hangs where ------------------------------------------------------------
+
+    def supply_of(self, consumer: Consumer) -> Supply | None:
+        """The source on which something hangs."""
+        return None if consumer.hung_on is None else self.supplies[consumer.hung_on]
+
+    def attach(self, consumer: Consumer, supply: Supply) -> None:
+        """Put something on a free port. Raises ValueError when there is none."""
+        port = supply.free_port()
+        if port is None:
+            raise ValueError(f"no port of {supply.source.id} is free")
+        self.detach(consumer)
+        supply.ports[port] = consumer
+        consumer.hung_on = self.supplies.index(supply)
+        self.hung_count += 1
+        self.hung.append(HungOn(self.now_ms, supply.source.id, port, id_of(consumer)))
+        supply.seen_wh[port] = consumer.port_wh
+        if supply.bank is not None:
+            supply.bank.switched_off = False
+
+    def detach(self, consumer: Consumer) -> None:
+        """Take something off its port."""
+        supply = self.supply_of(consumer)
+        if supply is None:
+            return
+        port = supply.port_of(consumer)
+        assert port is not None
+        supply.ports[port] = None
+        consumer.hung_on = None
+        self.hung_count -= 1
+        self.hung.append(HungOn(self.now_ms, supply.source.id, port, ""))
+        if isinstance(consumer, CameraRun):
+            consumer.feed(0.0)
+        elif isinstance(consumer, ChargerRun):
+            consumer.grant(0.0, self.defaults.charge_efficiency.value)
+        else:
+            consumer.into_w = 0.0
+
+    def charger_of(self, cell: Cell) -> ChargerRun | None:
+        """The charger in which a cell lies."""
+        return next((c for c in self.chargers for bay in c.bays if bay.cell is cell), None)
+
+    # -- advancing ------------------------------------------------------------------
+
+    @property
+    def idle(self) -> bool:
+        """Whether nothing hangs on any source, so that no grant is to be made."""
+        return self.hung_count == 0
+
+    def advance(self, to_ms: int) -> None:
+        """Move everything that is not a camera to a time; cameras on a port are moved too."""
+        elapsed_ms = to_ms - self.now_ms
+        if elapsed_ms <= 0:
+            return
+        for charger in self.chargers:
+            self._advance_charger(charger, to_ms)
+        for supply in self.supplies:
+            for consumer in supply.ports:
+                if isinstance(consumer, CameraRun):
+                    consumer.advance(to_ms)
+        for bank in self.banks:
+            self._bring_in(bank, elapsed_ms)
+        for supply in self.supplies:
+            self._give(supply, elapsed_ms)
+        for bank in self.banks:
+            bank.cell_c = bank.climate.after(bank.cell_c, self.now_ms, to_ms)
+            if not bank.rows or to_ms - bank.rows[-1][0] >= ROW_MS:
+                bank.rows.append((to_ms, bank.charge, bank.cell_c))
+        self.now_ms = to_ms
+
+    def _advance_charger(self, charger: ChargerRun, to_ms: int) -> None:
+        efficiency = self.defaults.charge_efficiency.value
+        for bay in charger.bays:
+            cell = bay.cell
+            if cell is None:
+                continue
+            if bay.into_w > 0.0:
+                before = cell.charge
+                cell.charge = cell.intake.charge_after(before, bay.into_w, to_ms - self.now_ms)
+                into_wh = (cell.charge - before) * cell.wh
+                charger.port_wh += into_wh / efficiency
+                charger.lost_wh += into_wh / efficiency - into_wh
+            cell.cell_c = cell.bag_climate.after(cell.cell_c, self.now_ms, to_ms)
+            cell.since_ms = to_ms
+            filled = bay.into_w > 0.0 and cell.charge >= cell.intake.full - 1e-9
+            if filled or not cell.rows or to_ms - cell.rows[-1][0] >= ROW_MS:
+                cell.rows.append((to_ms, cell.charge, cell.cell_c))
+
+    def _bring_in(self, bank: BankRun, elapsed_ms: int) -> None:
+        if bank.into_w <= 0.0:
+            return
+        efficiency = self.defaults.charge_efficiency.value
+        into_wh = bank.into_w * elapsed_ms / MS_PER_HOUR
+        into_wh = min(into_wh, max(0.0, self.defaults.full.value - bank.charge) * bank.wh)
+        bank.charge += into_wh / bank.wh
+        bank.port_wh += into_wh / efficiency
+        bank.lost_wh += into_wh / efficiency - into_wh
+
+    def _give(self, supply: Supply, elapsed_ms: int) -> None:
+        """Book what its ports took since it was last looked at, and a bank's other loads."""
+        taken_wh = 0.0
+        seen_wh = supply.seen_wh
+        for port, consumer in enumerate(supply.ports):
+            if consumer is not None:
+                taken_wh += consumer.port_wh - seen_wh[port]
+                seen_wh[port] = consumer.port_wh
+        supply.given_wh += taken_wh
+        bank = supply.bank
+        if bank is None:
+            return
+        efficiency = self.defaults.bank_efficiency.value
+        line = bank.curve.at(bank.cell_c)
+        loads_wh = bank.loads_w * elapsed_ms / MS_PER_HOUR
+        loads_wh = min(loads_wh, max(0.0, (bank.charge - line) * bank.wh * efficiency - taken_wh))
+        bank.used_wh += loads_wh
+        out_wh = (taken_wh + loads_wh) / efficiency
+        reserve = bank.bank.reserve_wh / (bank.wh * efficiency)
+        before = bank.charge
+        bank.charge = max(0.0, bank.charge - out_wh / bank.wh)
+        bank.lost_wh += (before - bank.charge) * bank.wh - taken_wh - loads_wh
+        if bank.reserve_touched_ms is None and bank.charge < reserve - 1e-9 <= before + 1e-6:
+            bank.reserve_touched_ms = self.now_ms + elapsed_ms
+
+    def standing(self) -> tuple[object, ...]:
+        """What hands would look at: full and refused cells, banks, and sources that give."""
+        cells = [bay.cell for charger in self.chargers for bay in charger.bays if bay.cell]
+        return (
+            [(cell.id, cell.topped, cell.refused) for cell in cells],
+            [(bank.dry, bank.switched_off, bank.topped, bank.refused) for bank in self.banks],
+            [supply.gives_w(self.now_ms) > 0.0 for supply in self.supplies],
+        )
+
+    def only_banks_fed(self, at_ms: int) -> bool:
+        """Do all that is due where sources that only feed banks have changed, and nothing else.
+
+        False, and nothing done, when more than that is due.
+        """
+        changed = [s for s in self.supplies if s.table.next_change(self.now_ms) == at_ms]
+        fed = [one for supply in changed for one in supply.ports if one is not None]
+        if at_ms >= self.others_due_ms or not all(isinstance(one, BankRun) for one in fed):
+            return False
+        self.advance(at_ms)
+        for one in fed:
+            assert isinstance(one, BankRun)
+            if self._review_bank(one):
+                self.settle()
+                return True
+        for supply in changed:
+            self._grant(supply)
+        self.due_ms = self.next_of_banks_ms()
+        return True
+
+    # -- grants ---------------------------------------------------------------------
+
+    def settle(self) -> None:
+        """Review refusals, make every grant anew, and find when to look again."""
+        for charger in self.chargers:
+            for bay in charger.bays:
+                if bay.cell is not None:
+                    self._review(bay.cell, charger)
+        for bank in self.banks:
+            self._review_bank(bank)
+        for supply in self.supplies:
+            if any(one is not None for one in supply.ports):
+                self._grant(supply)
+        self._watch_low_load()
+        self.due_ms = self.next_ms()
+
+    def _review(self, cell: Cell, charger: ChargerRun) -> None:
+        before = cell.refused
+        cell.refused = refusal_of(cell.cell_c, before, self.defaults)
+        live = self.supply_of(charger) is not None
+        if live and cell.refused and cell.refused != before:
+            self.log.append(Switched(self.now_ms, cell.id, f"refused_{cell.refused}"))
+
+    def _review_bank(self, bank: BankRun) -> bool:
+        """Whether it is refused, full or dry now; true when that has changed."""
+        before = (bank.refused, bank.topped, bank.dry)
+        bank.refused = refusal_of(bank.cell_c, bank.refused, self.defaults)
+        if bank.charge >= self.defaults.full.value - 1e-6:  # loads take some as it fills
+            bank.topped = True
+        elif bank.charge < self.defaults.chargeable_below.value:
+            bank.topped = False
+        floor = bank.floor(self.defaults.bank_efficiency.value)
+        if bank.charge <= floor + 1e-7 and not bank.dry:
+            bank.dry = True
+            self.log.append(Switched(self.now_ms, bank.id, "dry"))
+        elif bank.dry and bank.charge >= floor + self.defaults.revival.value - 1e-7:
+            bank.dry = False
+        return (bank.refused, bank.topped, bank.dry) != before
+
+    def _grant(self, supply: Supply) -> None:
+        """Feeding cameras first, then port by port (E4.5); none more than its port gives."""
+        left = supply.gives_w(self.now_ms)
+        efficiency = self.defaults.charge_efficiency.value
+        order = [n for n, one in enumerate(supply.ports) if one is not None]
+        if len(order) > 1:
+            order.sort(key=lambda n: (not _feeds(supply.ports[n]), n))
+        for port in order:
+            consumer = supply.ports[port]
+            most = min(left, supply.source.ports[port])
+            if isinstance(consumer, CameraRun):
+                consumer.review_refusal()
+                given = min(most, consumer.wants_w())
+                consumer.feed(given)
+                consumer.plan_next()
+            elif isinstance(consumer, ChargerRun):
+                wanted = consumer.wants_w(efficiency)
+                given = min(most, wanted)
+                consumer.grant(given, efficiency)
+                consumer.short = consumer.short or given < wanted - 1e-9
+            else:
+                assert consumer is not None
+                takes = not consumer.refused and not consumer.topped
+                given = min(most, consumer.bank.in_w) if takes else 0.0
+                consumer.into_w = given * efficiency
+            left -= given
+
+    def _watch_low_load(self) -> None:
+        """A bank with too little to do switches itself off after a while (E4.3)."""
+        low_w = self.defaults.bank_off_below_w.value
+        after_ms = round(self.defaults.bank_off_after_s.value * 1000)
+        for supply in self.supplies:
+            bank = supply.bank
+            if bank is None or bank.bank.stays_on:
+                continue
+            hung = any(one is not None for one in supply.ports)
+            if not hung or bank.switched_off or self.taken_w(supply) >= low_w:
+                bank.low_since_ms = None
+            elif bank.low_since_ms is None:
+                bank.low_since_ms = self.now_ms
+            elif self.now_ms >= bank.low_since_ms + after_ms:
+                bank.switched_off = True
+                bank.low_since_ms = None
+                camera = any(isinstance(one, CameraRun) for one in supply.ports)
+                what = "switched_off_camera" if camera else "switched_off"
+                self.log.append(Switched(self.now_ms, bank.id, what))
+                self._grant(supply)
+
+
+def _feeds(consumer: Consumer | None) -> bool:
+    """Whether a camera runs on the port."""
+    return isinstance(consumer, CameraRun) and consumer.draw_w > 0.0
+
+
+def _bank(bank: Bank, document: PlanDocument, timeline: Timeline, defaults: Defaults) -> BankRun:
+    warmth = next((p.warmth for p in document.kit.pockets if p.id == bank.pocket), "bag")
+    climate = place_climate(
+        timeline.conditions,
+        warmth,
+        defaults.inside_pocket_c.value,
+        defaults.tau_bank_s.value,
+    )
+    first = next((s.id for s in document.kit.sources if s.kind == "bank"), None)
+    loads_w = sum(
+        load.wh_per_day / 24.0 for load in document.kit.loads if (load.bank or first) == bank.id
+    )
+    wh = nominal_wh(bank.mah, defaults.bank_v.value, bank.health)
+    run = BankRun(
+        bank,
+        wh,
+        bank.charge,
+        cold_curve(defaults.available),
+        climate,
+        climate.base_c[0],
+        loads_w,
+    )
+    run.rows.append((0, run.charge, run.cell_c))
+    return run

@@ -1,0 +1,1 @@
+"""What a rehearsal comes to, as records."""

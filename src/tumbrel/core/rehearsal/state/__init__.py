@@ -1,0 +1,1 @@
+"""How a rehearsal is put away and taken up again."""

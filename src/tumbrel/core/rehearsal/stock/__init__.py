@@ -1,0 +1,1 @@
+"""Batteries, cards and clips: what is used up and filled."""

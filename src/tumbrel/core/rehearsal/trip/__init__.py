@@ -1,0 +1,1 @@
+"""The trip laid out: times, air, sun, and what each camera is asked."""

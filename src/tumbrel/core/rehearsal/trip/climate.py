@@ -1,0 +1,126 @@
+"""Temperatures of bodies and places in the trip's conditions, tabulated once (E2.3, E3.5, E5)."""
+
+from __future__ import annotations
+
+from bisect import bisect_right
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+from math import exp
+from typing import Literal
+
+from ...heat import Body, ms_to_level, shedding
+from ...shared import Shared
+from .timeline import Conditions
+
+Warmth = Literal["inside", "outer", "bag"]
+
+
+@dataclass(frozen=True, slots=True)
+class Climate(Shared):
+    """A body in the trip's conditions, step by step: level without its own heat, g, and lag."""
+
+    base_c: tuple[float, ...]
+    g: tuple[float, ...]
+    lag_ms: tuple[float, ...]
+    hottest_base_c: float
+    coldest_base_c: float
+    largest_g: float
+    least_lag_ms: float
+
+
+@lru_cache(maxsize=256)
+def climate_of(body: Body, conditions: Conditions) -> Climate:
+    """Tabulate E5.1 for a body: `T_eq = base + g * rise`."""
+    by_air = {
+        air: shedding(body.case_factor, body.air_a, air * body.air_share)
+        for air in set(conditions.air_mps)
+    }
+    g = tuple(by_air[air] for air in conditions.air_mps)
+    rows = zip(conditions.ambient_c, conditions.sun_w_m2, g, strict=True)
+    base_c = tuple(ambient + each * body.sun_k_per_w_m2 * sun for ambient, sun, each in rows)
+    lag_ms = tuple(1000.0 * body.tau_s * each for each in g)
+    return Climate(base_c, g, lag_ms, max(base_c), min(base_c), max(g), min(lag_ms))
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class PlaceClimate(Shared):
+    """A place for cells: its temperature by step, and that of a cell which has always lain there.
+
+    A cell that comes from elsewhere differs from the latter by a decaying exponential.
+    """
+
+    starts_ms: tuple[int, ...]
+    base_c: tuple[float, ...]
+    settled_c: tuple[float, ...]
+    lag_ms: float
+    coldest_c: float
+    hottest_c: float
+
+    def settled(self, at_ms: int) -> float:
+        """Temperature of a cell that has always lain here [degC]."""
+        step = bisect_right(self.starts_ms, at_ms) - 1
+        base_c = self.base_c[step]
+        decay = exp((self.starts_ms[step] - at_ms) / self.lag_ms)
+        return base_c + (self.settled_c[step] - base_c) * decay
+
+    def after(self, cell_c: float, from_ms: int, to_ms: int) -> float:
+        """Temperature [degC] at `to_ms` of a cell that was at `cell_c` at `from_ms`."""
+        if to_ms <= from_ms:
+            return cell_c
+        decay = exp((from_ms - to_ms) / self.lag_ms)
+        step = bisect_right(self.starts_ms, from_ms)
+        if step == len(self.starts_ms) or to_ms <= self.starts_ms[step]:
+            base_c = self.base_c[step - 1]
+            return base_c + (cell_c - base_c) * decay
+        return self.settled(to_ms) + (cell_c - self.settled(from_ms)) * decay
+
+    def path(self, cell_c: float, from_ms: int, times_ms: Sequence[int]) -> list[float]:
+        """Temperatures [degC] at some later times of a cell that was at `cell_c` at `from_ms`."""
+        over_c, lag_ms = cell_c - self.settled(from_ms), self.lag_ms
+        return [self.settled(at) + over_c * exp((from_ms - at) / lag_ms) for at in times_ms]
+
+    def crossing(self, cell_c: float, from_ms: int, level_c: float, bound_ms: int) -> int | None:
+        """When a cell reaches a level from where it is, at or before a bound; else None [ms]."""
+        if level_c < min(cell_c, self.coldest_c) or level_c > max(cell_c, self.hottest_c):
+            return None  # a cell stays between where it is and what it meets
+        step = bisect_right(self.starts_ms, from_ms) - 1
+        at_ms = from_ms
+        while at_ms < bound_ms:
+            last = step + 1 >= len(self.starts_ms)
+            end_ms = bound_ms if last else min(bound_ms, self.starts_ms[step + 1])
+            base_c = self.base_c[step]
+            reached = ms_to_level(cell_c, base_c, level_c, self.lag_ms / 1000.0)
+            if reached is not None and at_ms + reached <= end_ms:
+                return at_ms + reached
+            cell_c = base_c + (cell_c - base_c) * exp((at_ms - end_ms) / self.lag_ms)
+            at_ms, step = end_ms, step + 1
+        return None
+
+    def coldest(self, from_ms: int, to_ms: int) -> float:
+        """The lowest temperature of the place between two times [degC]."""
+        first = bisect_right(self.starts_ms, from_ms) - 1
+        last = max(first + 1, bisect_right(self.starts_ms, to_ms))
+        return min(self.base_c[first:last])
+
+
+@lru_cache(maxsize=64)
+def place_climate(
+    conditions: Conditions, warmth: Warmth, inside_c: float, lag_s: float
+) -> PlaceClimate:
+    """A pocket's or bag's temperatures (E3.5): inside as the body, outer half way, bag ambient."""
+    if warmth == "inside":
+        base_c = tuple(inside_c for _ in conditions.ambient_c)
+    elif warmth == "outer":
+        base_c = tuple((inside_c + ambient_c) / 2.0 for ambient_c in conditions.ambient_c)
+    else:
+        base_c = conditions.ambient_c
+    lag_ms = lag_s * 1000.0
+    settled = [base_c[0]]
+    for step in range(1, len(base_c)):
+        elapsed_ms = conditions.starts_ms[step] - conditions.starts_ms[step - 1]
+        before_c = base_c[step - 1]
+        settled.append(before_c + (settled[-1] - before_c) * exp(-elapsed_ms / lag_ms))
+    return PlaceClimate(
+        conditions.starts_ms, base_c, tuple(settled), lag_ms, min(base_c), max(base_c)
+    )

@@ -1,0 +1,101 @@
+"""The hands' work in order: the plan's starts and stops, the hands' swaps and restarts (E8)."""
+
+from __future__ import annotations
+
+from ..document import Assignment, Leg, PlanDocument
+from ..rehearsal.engine.played import Played
+from ..rehearsal.hands.tasks import Done
+from ..rehearsal.result.result import Move
+from ..rehearsal.trip.timeline import Laid
+from ..wording.moves import start_words, stop_words, task_words
+
+
+def moves_of(played: Played) -> tuple[Move, ...]:
+    """All moves in order of time."""
+    moves = [*_tasks(played), *_starts_and_stops(played)]
+    return tuple(sorted(moves, key=lambda move: (move.at_ms, move.end_ms, move.camera)))
+
+
+def _tasks(played: Played) -> list[Move]:
+    return [
+        Move(
+            at_ms=done.start_ms,
+            end_ms=done.end_ms,
+            item=played.timeline.laid_at(done.start_ms).id,
+            camera=_lane(played, done),
+            kind=done.kind,
+            takes_out=done.out_name,
+            puts_in=done.in_name,
+            unit=done.unit,
+            text=task_words(done.kind, done.out_name, done.in_name),
+        )
+        for done in played.hands.done
+    ]
+
+
+def _lane(played: Played, done: Done) -> str:
+    """The camera that a task is for; a spare's is the first of its family, a bank's the first."""
+    cameras = [run.camera for run in played.cameras]
+    if done.camera >= 0:
+        return cameras[done.camera].id
+    family = next((cell.family for cell in played.cells if cell.name == done.out_name), None)
+    mine = (camera.id for camera in cameras if camera.battery_family == family)
+    return next(mine, cameras[0].id if cameras else "")
+
+
+def _starts_and_stops(played: Played) -> list[Move]:
+    """A start where a stretch begins, a stop where it ends; stretches that touch are one."""
+    document = played.document
+    laid = played.timeline.laid
+    order = {part.id: number for number, part in enumerate(laid)}
+    moves = []
+    for camera in document.kit.cameras:
+        mine = [a for a in document.plan.assignments if a.camera == camera.id]
+        mine.sort(key=lambda a: order[a.item])
+        for number, assignment in enumerate(mine):
+            place = order[assignment.item]
+            before = mine[number - 1] if number else None
+            touches = before is not None and order[before.item] == place - 1
+            if not (touches and before is not None and _same_way(before, assignment)):
+                moves.append(_start(document, laid, place, assignment))
+            after = mine[number + 1] if number + 1 < len(mine) else None
+            if after is None or order[after.item] != place + 1:
+                moves.append(_stop(laid, place, assignment))
+    return moves
+
+
+def _same_way(one: Assignment, other: Assignment) -> bool:
+    return (one.mode, one.set_up, one.features, one.pattern) == (
+        other.mode,
+        other.set_up,
+        other.features,
+        other.pattern,
+    )
+
+
+def _start(
+    document: PlanDocument, laid: tuple[Laid, ...], place: int, assignment: Assignment
+) -> Move:
+    part = laid[place]
+    from_stop = place > 0 and laid[place - 1].kind == "stop" and isinstance(part.item, Leg)
+    return Move(
+        at_ms=part.start_ms,
+        end_ms=part.start_ms,
+        item=laid[place - 1].id if from_stop else part.id,
+        camera=assignment.camera,
+        kind="start",
+        text=start_words(document, assignment),
+    )
+
+
+def _stop(laid: tuple[Laid, ...], place: int, assignment: Assignment) -> Move:
+    part = laid[place]
+    into_stop = place + 1 < len(laid) and laid[place + 1].kind == "stop"
+    return Move(
+        at_ms=part.end_ms,
+        end_ms=part.end_ms,
+        item=laid[place + 1].id if into_stop else part.id,
+        camera=assignment.camera,
+        kind="stop",
+        text=stop_words(),
+    )

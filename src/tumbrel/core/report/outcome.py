@@ -1,0 +1,301 @@
+"""From the trip as played to the rehearsal as told (E9)."""
+
+from __future__ import annotations
+
+from bisect import bisect_right
+from collections import defaultdict
+
+from ..document import Loop, PlanDocument
+from ..findings import findings_of
+from ..light import SunDays, sun_heights_of_day
+from ..parameters import DEFAULTS, Defaults
+from ..rehearsal.camera.asked_time import FilmedSpan, GapSpan
+from ..rehearsal.camera.camera_run import CameraRun
+from ..rehearsal.camera.causes import GAVE_OUT, SHORT_ONES_ARE_NOTES
+from ..rehearsal.engine.played import Played, play
+from ..rehearsal.result.ledgers import balance
+from ..rehearsal.result.minutes import share_out, whole_minutes
+from ..rehearsal.result.moments import caught_of, loop_advice
+from ..rehearsal.result.pool_results import batteries_told, cards_told, sources_told
+from ..rehearsal.result.result import (
+    CameraResult,
+    Copied,
+    Course,
+    Coverage,
+    CoverageBy,
+    Filmed,
+    Gap,
+    LaidItem,
+    Light,
+    Loss,
+    Margins,
+    Minutes,
+    Rehearsal,
+)
+from ..rehearsal.result.risk import at_risk, largest_loss, playback_ms, singles_of
+from ..rehearsal.trip.timeline import Timeline
+from ..wording.gaps import gap_words
+from .hand_work import moves_of
+from .verdict import verdict_of
+
+UNTOUCHED = 1.0
+
+
+def rehearse(
+    document: PlanDocument,
+    defaults: Defaults = DEFAULTS,
+    sun_days: SunDays = sun_heights_of_day,
+) -> Rehearsal:
+    """Play the whole trip through with the kit carried, and tell what comes out.
+
+    `sun_days` gives the sun's heights of a UTC day at a place; pass a table kept elsewhere.
+    Raises BadDocument when the trip's times make no trip, LedgerBreach on a fault of the engine.
+    """
+    return tell(play(document, defaults, sun_days), defaults)
+
+
+def tell(played: Played, defaults: Defaults) -> Rehearsal:
+    """What comes out of a trip that was played. Raises LedgerBreach on a fault of the engine."""
+    document = played.document
+    ledgers = balance(played)
+    cameras = tuple(_camera(played, run, defaults) for run in played.cameras)
+    footage_ms = sum(_playback_ms(played, run) for run in played.cameras)
+    singles = singles_of(played)
+    loops = loop_advice(played)
+    moments = caught_of(played)
+    findings = findings_of(played, cameras, defaults, singles, loops, moments)
+    if played.mistakes:  # what else there is to say of a trip that was not played misleads
+        findings = tuple(one for one in findings if one.code == "figure_mistaken")
+    return Rehearsal(
+        start_utc=played.timeline.start_utc,
+        duration_ms=played.timeline.duration_ms,
+        items=_items(played.timeline),
+        light=tuple(
+            Light(start_ms=b.start_ms, end_ms=b.end_ms, kind=b.kind) for b in played.timeline.light
+        ),
+        cameras=cameras,
+        batteries=batteries_told(played),
+        cards=cards_told(played.cards),
+        sources=sources_told(played),
+        moments=moments,
+        loops=loops,
+        at_risk=at_risk(played, singles),
+        copies=tuple(
+            Copied(
+                number=c.number,
+                start_ms=c.start_ms,
+                end_ms=c.end_ms,
+                store=c.store,
+                drive=c.drive,
+                clips=c.clips,
+                bytes=c.bytes,
+                left_clips=c.left_clips,
+            )
+            for c in played.hands.copying.copied
+        ),
+        moves=moves_of(played),
+        findings=findings,
+        coverage=_coverage(document, cameras),
+        verdict=verdict_of(played, cameras, findings, moments),
+        largest_loss=largest_loss(played, singles),
+        footage_ms=footage_ms,
+        looking_through_ms=round(footage_ms * defaults.looking_through.value),
+        files=sum(camera.files for camera in cameras),
+        ledgers=ledgers,
+    )
+
+
+def _items(timeline: Timeline) -> tuple[LaidItem, ...]:
+    return tuple(
+        LaidItem(
+            id=part.id,
+            name=part.name,
+            kind=part.kind,
+            start_ms=part.start_ms,
+            end_ms=part.end_ms,
+            hands_free=timeline.hands_free_within(part.start_ms, part.end_ms),
+        )
+        for part in timeline.laid
+    )
+
+
+def _camera(played: Played, run: CameraRun, defaults: Defaults) -> CameraResult:
+    assignments = played.document.plan.assignments
+    gaps = tuple(_gap(played, run, span, defaults) for span in run.gaps)
+    asked_ms = sum(s.end_ms - s.start_ms for s in run.asked_list)
+    gap_ms = sum(g.end_ms - g.start_ms for g in gaps if not g.note)
+    note_ms = sum(g.end_ms - g.start_ms for g in gaps if g.note)
+    watched_ms = _watched_ms(played, run)
+    minutes = _minutes(asked_ms, gap_ms, note_ms, watched_ms)
+    least, least_ms = _least_charge(run)
+    trace = run.trace
+    held = [run.curve.at(cell_c) for cell_c in trace.cell_c]
+    return CameraResult(
+        camera=run.camera.id,
+        asked_ms=asked_ms,
+        filmed_ms=sum(s.end_ms - s.start_ms for s in run.filmed),
+        gap_ms=gap_ms,
+        note_ms=note_ms,
+        hottest_c=round(run.hottest_c, 2),
+        stop_c=run.body.limits.stop_c,
+        minutes=minutes,
+        least_charge=least,
+        least_charge_ms=least_ms,
+        margins=_margins(run, held),
+        bytes_written=run.written,
+        files=run.files,
+        frames=run.frames,
+        kept_ms=sum(clip.end_ms - clip.start_ms for clip in run.kept if not clip.frames),
+        watched_ms=watched_ms,
+        course=Course(
+            t_ms=tuple(trace.t_ms),
+            charge=tuple([round(c, 4) for c in trace.charge]),
+            body_c=tuple([round(c, 1) for c in trace.body_c]),
+            cell_c=tuple([round(c, 1) for c in trace.cell_c]),
+            held=tuple([round(share, 3) for share in held]),
+            used_bytes=tuple(trace.used_bytes),
+            state=tuple(trace.state),
+        ),
+        filmed=tuple(
+            Filmed(
+                start_ms=s.start_ms,
+                end_ms=s.end_ms,
+                assignment=s.assignment,
+                item=assignments[s.assignment].item,
+                card=s.card,
+                battery=s.battery,
+            )
+            for s in run.filmed
+        ),
+        gaps=gaps,
+        losses=_losses(run.camera.id, gaps, minutes.missing),
+    )
+
+
+def _minutes(asked_ms: int, gap_ms: int, note_ms: int, watched_ms: int) -> Minutes:
+    asked, missing = whole_minutes(asked_ms), whole_minutes(gap_ms)
+    starting = min(whole_minutes(note_ms), asked - missing)
+    filmed = asked - missing - starting
+    watched = min(filmed, whole_minutes(watched_ms))
+    return Minutes(asked=asked, filmed=filmed, missing=missing, starting=starting, watched=watched)
+
+
+def _losses(camera: str, gaps: tuple[Gap, ...], missing: int) -> tuple[Loss, ...]:
+    """Counted gaps joined by leg and cause, with minutes that add up to the camera's."""
+    joined: dict[tuple[str, str], list[Gap]] = defaultdict(list)
+    for gap in gaps:
+        if not gap.note:
+            joined[gap.item, gap.cause].append(gap)
+    lengths = [sum(g.end_ms - g.start_ms for g in group) for group in joined.values()]
+    shares = share_out(missing, lengths)
+    return tuple(
+        Loss(
+            camera=camera,
+            item=group[0].item,
+            cause=group[0].cause,
+            importance=group[0].importance,
+            assignment=group[0].assignment,
+            start_ms=group[0].start_ms,
+            end_ms=group[-1].end_ms,
+            lost_ms=lost_ms,
+            minutes=minutes,
+            text=group[0].text,
+        )
+        for group, lost_ms, minutes in zip(joined.values(), lengths, shares, strict=True)
+    )
+
+
+def _gap(played: Played, run: CameraRun, span: GapSpan, defaults: Defaults) -> Gap:
+    assignment = played.document.plan.assignments[span.assignment]
+    short = span.end_ms - span.start_ms <= defaults.note_gap_s.value * 1000
+    name = _battery_before(played, run, span.start_ms) if span.cause in GAVE_OUT else ""
+    return Gap(
+        start_ms=span.start_ms,
+        end_ms=span.end_ms,
+        cause=span.cause,
+        assignment=span.assignment,
+        item=assignment.item,
+        importance=assignment.importance,
+        note=short and span.cause in SHORT_ONES_ARE_NOTES,
+        text=gap_words(
+            span.cause,
+            name,
+            run.body.limits.stop_c,
+            fixed_memory=run.camera.memory.kind == "fixed",
+        ),
+    )
+
+
+def _battery_before(played: Played, run: CameraRun, at_ms: int) -> str:
+    """The name of the battery that was filmed on last before a time."""
+    place = bisect_right(run.filmed, at_ms, key=_filmed_end)
+    battery = run.filmed[place - 1].battery if place else None
+    return next((cell.name for cell in played.cells if cell.id == battery), "")
+
+
+def _filmed_end(span: FilmedSpan) -> int:
+    return span.end_ms
+
+
+def _least_charge(run: CameraRun) -> tuple[float, int]:
+    """The lowest charge while the camera was on, and when; a full one when it never was."""
+    trace = run.trace
+    rows = [
+        (charge, at_ms)
+        for charge, at_ms, state in zip(trace.charge, trace.t_ms, trace.state, strict=True)
+        if state
+    ]
+    return min(rows, default=(UNTOUCHED, 0))
+
+
+def _margins(run: CameraRun, held: list[float]) -> Margins:
+    """The narrowest of charge above what the cold holds, and of heat, while on; room at the end."""
+    rows = zip(run.trace.charge, held, run.trace.state, strict=True)
+    left = [charge - share for charge, share, state in rows if state]
+    return Margins(
+        charge=round(max(0.0, min(left, default=UNTOUCHED)), 4),
+        heat_k=round(run.body.limits.stop_c - run.hottest_c, 2),
+        room=run.card.free if run.card is not None else 0,
+    )
+
+
+def _playback_ms(played: Played, run: CameraRun) -> int:
+    """Length of all footage that was kept, frames at their playback rate [ms]."""
+    assignments = played.document.plan.assignments
+    return sum(playback_ms(clip, assignments[clip.assignment].pattern) for clip in run.kept)
+
+
+def _watched_ms(played: Played, run: CameraRun) -> int:
+    """Filmed time that a loop overwrote or dropped [ms]."""
+    assignments = played.document.plan.assignments
+    looped = {n for n, one in enumerate(assignments) if isinstance(one.pattern, Loop)}
+    filmed = sum(s.end_ms - s.start_ms for s in run.filmed if s.assignment in looped)
+    kept = sum(c.end_ms - c.start_ms for c in run.kept if c.assignment in looped)
+    return max(0, filmed - kept)
+
+
+def _coverage(document: PlanDocument, cameras: tuple[CameraResult, ...]) -> tuple[Coverage, ...]:
+    angles = {c.camera: c.angle for c in document.plan.cameras}
+    rows: dict[tuple[CoverageBy, str], list[int]] = defaultdict(lambda: [0, 0])
+    for camera in cameras:
+        by_assignment: dict[int, list[int]] = defaultdict(lambda: [0, 0])
+        for filmed in camera.filmed:
+            by_assignment[filmed.assignment][0] += filmed.end_ms - filmed.start_ms
+            by_assignment[filmed.assignment][1] += filmed.end_ms - filmed.start_ms
+        for gap in camera.gaps:
+            by_assignment[gap.assignment][0] += gap.end_ms - gap.start_ms
+        for number, (asked_ms, filmed_ms) in by_assignment.items():
+            assignment = document.plan.assignments[number]
+            angle = assignment.angle or angles.get(camera.camera, "sight")
+            for key in (
+                ("item", assignment.item),
+                ("angle", angle),
+                ("importance", assignment.importance),
+                ("camera", camera.camera),
+            ):
+                rows[key][0] += asked_ms
+                rows[key][1] += filmed_ms
+    return tuple(
+        Coverage(by=by, key=key, asked_ms=row[0], filmed_ms=row[1])
+        for (by, key), row in rows.items()
+    )

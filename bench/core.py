@@ -6,6 +6,8 @@ import itertools
 import time
 from bisect import bisect_left, bisect_right
 
+from tumbrel.core.rehearsal.camera.body_state import BodyState
+
 from bench.yardstick import fastest_ms, line, median_ms, one_ms, yardstick_ms
 from tests.reference.many import KINDS, plan_of
 from tests.reference.second import march
@@ -21,12 +23,11 @@ from tumbrel.core.document import (
     Stop,
     read_document,
 )
-from tumbrel.core.parameters import DEFAULTS
-from tumbrel.core.rehearsal.camera.body_state import BodyState
 from tumbrel.core.rehearsal.engine.checkpoints import play_from
 from tumbrel.core.rehearsal.engine.played import play
 from tumbrel.core.rehearsal.power.grid import Grid
 from tumbrel.core.rehearsal.result.result import Rehearsal
+from tumbrel.core.rehearsal.trip.prepare import prepare
 from tumbrel.core.report import rehearse, tell
 from tumbrel.core.shelf import ShelfQuestion, hang
 from tumbrel.core.variants import STARTING, made
@@ -49,10 +50,10 @@ DAY_S = 86_400
 def main() -> bool:
     """Print the core's figures; True when all are met."""
     demo = read_document(DEMO.read_bytes())
-    play(demo)
+    play(prepare(demo))
     collect_seldom()  # as the server does
     now = yardstick_ms()
-    played = median_ms(lambda: play(demo), 20)
+    played = median_ms(lambda: play(prepare(demo)), 20)
     met = line("main demo played by the engine", played, "ms", REHEARSE_MS, now)
     told = median_ms(lambda: rehearse(demo), 9)
     print(f"  told as well                           {told:8.1f} ms")
@@ -86,7 +87,7 @@ def _edit(large: PlanDocument) -> bool:
     resumed = median_ms(lambda: play_from(edited, earlier), 5)
     again, _ = play_from(edited, earlier)
     straight, _ = play_from(edited)
-    same = tell(again, DEFAULTS) == tell(straight, DEFAULTS)
+    same = tell(again) == tell(straight)
     print(f"  same as from the start: {'yes' if same else 'NO'}")
     return line("edit on the last of thirty days", resumed, "ms", EDIT_MS, now) and same
 
@@ -97,7 +98,7 @@ def _segments(demo: PlanDocument) -> bool:
     fastest = dict.fromkeys(documents, float("inf"))
     for _ in range(7):
         for days, document in documents.items():
-            fastest[days] = min(fastest[days], one_ms(lambda doc=document: play(doc)))  # type: ignore[misc]
+            fastest[days] = min(fastest[days], one_ms(lambda doc=document: play(prepare(doc))))  # type: ignore[misc]
     costs = []
     for days, document in documents.items():
         segments = _segments_of(document)
@@ -130,7 +131,7 @@ def _segments_of(document: PlanDocument) -> int:
     BodyState.advance = counting  # type: ignore[method-assign]
     Grid.advance = counting_grid  # type: ignore[method-assign]
     try:
-        play(document)
+        play(prepare(document))
     finally:
         BodyState.advance = camera  # type: ignore[method-assign]
         Grid.advance = grid  # type: ignore[method-assign]
@@ -142,7 +143,7 @@ def _cured(demo: PlanDocument) -> None:
     _, known = play_from(demo)
 
     def again(changed: PlanDocument) -> Rehearsal:
-        return tell(play_from(changed, known)[0], DEFAULTS)
+        return tell(play_from(changed, known)[0])
 
     target = CureTarget(camera="chin", item="d2-flight")
     assert len(list(cures_of(demo, target, again))) > 1
@@ -154,7 +155,7 @@ def _marched() -> tuple[float, float]:
     documents = [PlanDocument.model_validate(plan) for plan in plans]
     start = time.perf_counter()
     for document in documents:
-        play(document)
+        play(prepare(document))
     middle = time.perf_counter()
     for plan in plans:
         march(plan)

@@ -11,6 +11,7 @@ from tumbrel.core.rehearsal.engine import budget
 from tumbrel.core.rehearsal.engine.budget import Budget, TooMuch
 from tumbrel.core.rehearsal.engine.checkpoints import play_from
 from tumbrel.core.rehearsal.engine.played import play
+from tumbrel.core.rehearsal.trip.prepare import prepare
 from tumbrel.core.report import rehearse
 
 DAY_S = 86_400
@@ -27,7 +28,7 @@ LARGE = {"id": "a", "name": "A", "mah": 200_000, "nominal_v": 3.8}
 def test_clips_of_a_second_over_a_month_are_counted_before() -> None:
     asked = document(DAYS, month("cam"), cameras=[camera(modes=[mode(clip_limit_s=1)])])
     with pytest.raises(BadDocument, match="86400 of 2592000 takes and clips") as refused:
-        play(asked)
+        play(prepare(asked))
     assert refused.value.faults[0].path == "plan.assignments[0]"
 
 
@@ -36,7 +37,7 @@ def test_what_asks_for_most_is_named() -> None:
     counts = [100, 2000, *[1900] * 22]
     asked = [asks("cam", f"l{n}", pattern=takes(1, count=counts[n])) for n in range(24)]
     with pytest.raises(BadDocument) as refused:
-        play(document(items, asked))
+        play(prepare(document(items, asked)))
     assert refused.value.faults[0].path == "plan.assignments[1]"
 
 
@@ -62,7 +63,7 @@ def test_events_are_counted_and_the_day_is_told(monkeypatch: pytest.MonkeyPatch)
     items = [leg(f"l{n}", 3600) for n in range(48)]
     asked = document(items, [asks("cam", f"l{n}") for n in range(48)], cameras=[cool], family=LARGE)
     with pytest.raises(TooMuch, match=r"plan: day 1 of the trip takes over 200 events"):
-        play(asked)
+        play(prepare(asked))
 
 
 def test_bytes_are_counted() -> None:
@@ -101,7 +102,7 @@ def test_a_figure_that_only_a_mistake_makes_stops_everything_until_it_is_mended(
     mended = document([stop("s", 600), leg("way", 3600)], [asks("cam", "way")])
     again, _ = play_from(mended, earlier)
     assert again.mistakes == ()
-    assert again.cameras[0].filmed
+    assert again.cameras[0].time.filmed
 
 
 @pytest.mark.parametrize("fine", FINE)

@@ -21,6 +21,7 @@ from tests.build import (
 )
 from tumbrel.core.document import PlanDocument
 from tumbrel.core.rehearsal.engine.played import play
+from tumbrel.core.rehearsal.trip.prepare import prepare
 
 BIG = {**FAMILY, "mah": 100_000}
 
@@ -287,7 +288,7 @@ def test_sun_on_the_kit_warms_it() -> None:
 
 
 def test_the_course_joins_to_the_ledgers(demo: PlanDocument) -> None:
-    played = play(demo)
+    played = play(prepare(demo))
     for run in played.cameras:
         assert run.trace.t_ms == sorted(run.trace.t_ms)
         assert run.trace.t_ms[-1] == played.timeline.duration_ms

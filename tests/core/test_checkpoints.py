@@ -11,7 +11,6 @@ from hypothesis import strategies as st
 
 from tests.build import asks, battery, camera, card, leg, raw, stop, takes
 from tumbrel.core.document import PlanDocument
-from tumbrel.core.parameters import DEFAULTS
 from tumbrel.core.rehearsal.engine.checkpoints import day_starts, play_from
 from tumbrel.core.rehearsal.engine.played import Played
 from tumbrel.core.report import tell
@@ -71,7 +70,7 @@ def less(document: Doc) -> None:
 
 def same(one: Played, other: Played) -> bool:
     """Everything that is told, to the last digit."""
-    return tell(one, DEFAULTS) == tell(other, DEFAULTS)
+    return tell(one) == tell(other)
 
 
 @pytest.mark.parametrize("edit", [shorter_run, other_pattern, one_more, a_swap, less])
@@ -123,7 +122,7 @@ def test_day_starts_follow_the_local_clock() -> None:
     """From 06:00, the first midnight is 18 h on, the next a day later."""
     document = PlanDocument.model_validate(trip())
     _, earlier = play_from(document)
-    assert day_starts(document, earlier.timeline)[:2] == [18 * HOUR * 1000, 42 * HOUR * 1000]
+    assert day_starts(earlier.scene)[:2] == [18 * HOUR * 1000, 42 * HOUR * 1000]
 
 
 PATTERNS = [

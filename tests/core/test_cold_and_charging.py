@@ -17,7 +17,7 @@ from tumbrel.core.document import PlanDocument
 from tumbrel.core.parameters import DEFAULTS
 from tumbrel.core.rehearsal.engine.engine import Rehearser
 from tumbrel.core.rehearsal.engine.played import Played, play
-from tumbrel.core.rehearsal.trip.timeline import lay_out
+from tumbrel.core.rehearsal.trip.prepare import prepare
 from tumbrel.core.shelf import ShelfQuestion, hang
 from tumbrel.core.two_lags import chained, first_zero
 
@@ -32,7 +32,7 @@ PLUG = {"kind": "mains", "id": "plug", "name": "Plug", "ports": [30.0]}
 def played(items: list[Any], asked: list[Any], kit: dict[str, Any], **more: Any) -> Played:
     document = raw(items, asked, **more)
     document["kit"].update(kit)
-    return play(PlanDocument.model_validate(document))
+    return play(prepare(PlanDocument.model_validate(document)))
 
 
 # -- cold -----------------------------------------------------------------------------
@@ -58,11 +58,11 @@ def lasts_s(cell_c: float, ambient_c: float, rise_k: float | None, air: float) -
     item = leg("way", 3 * HOUR, temp_start_c=ambient_c, temp_end_c=ambient_c, air_mps=air)
     one = camera(modes=[mode(watts=4.0, rise_k=rise_k)])
     document = PlanDocument.model_validate(raw([item], [asks("cam", "way")], cameras=[one]))
-    rehearser = Rehearser(document, lay_out(document.trip), DEFAULTS)
+    rehearser = Rehearser(prepare(document))
     rehearser.cells[0].cell_c = cell_c
     rehearser.cameras[0].plan_next()
     rehearser.play()
-    return rehearser.cameras[0].filmed[0].end_ms / 1000
+    return rehearser.cameras[0].time.filmed[0].end_ms / 1000
 
 
 def test_a_cell_held_at_minus_20_lasts_3078_s() -> None:
@@ -133,8 +133,8 @@ def test_a_warmed_cell_gives_the_rest_after_a_hand() -> None:
     one = camera(modes=[mode(watts=4.0, rise_k=0.0)])
     result = played(items, [asks("cam", "out"), asks("cam", "hut")], {}, cameras=[one])
     run = result.cameras[0]
-    assert [g.cause for g in run.gaps][:1] == ["cold"]
-    back = [span for span in run.filmed if span.start_ms >= 4_000_000]
+    assert [g.cause for g in run.time.gaps][:1] == ["cold"]
+    back = [span for span in run.time.filmed if span.start_ms >= 4_000_000]
     assert back
     assert run.cell is not None
     assert run.cell.charge < 0.4
@@ -303,12 +303,12 @@ def test_outside_power_with_the_battery_in_and_out() -> None:
         return played(items, asked, {"sources": [van]}, cameras=[one], batteries=low, plan=plan)
 
     inside = run("outside").cameras[0]
-    assert not inside.gaps
+    assert not inside.time.gaps
     gained = (5.0 - 4.0 / 0.95) * 0.9 / 5.7
     row = next(n for n, at in enumerate(inside.trace.t_ms) if at == HOUR * 1000)
     assert inside.trace.charge[row] == pytest.approx(0.5 + gained, abs=1e-4)
     out = run("outside_only").cameras[0]
-    assert [(g.cause, g.start_ms) for g in out.gaps] == [("no_power", HOUR * 1000)]
+    assert [(g.cause, g.start_ms) for g in out.time.gaps] == [("no_power", HOUR * 1000)]
 
 
 def test_a_module_that_hot_swaps_goes_on_filming() -> None:
@@ -318,7 +318,7 @@ def test_a_module_that_hot_swaps_goes_on_filming() -> None:
     two = [battery(charge=0.6), battery("a2")]
     result = played(items, [asks("cam", "way")], {}, cameras=[one], batteries=two)
     assert [d.kind for d in result.hands.done] == ["swap", "swap"][: len(result.hands.done)]
-    assert sum(s.end_ms - s.start_ms for s in result.cameras[0].filmed) >= 5000 * 1000
+    assert sum(s.end_ms - s.start_ms for s in result.cameras[0].time.filmed) >= 5000 * 1000
 
 
 def test_the_shelf_knows_the_cold() -> None:
@@ -344,12 +344,12 @@ def test_a_warmer_battery_never_films_less(charge: float, low: float, warmer: fl
         document = PlanDocument.model_validate(
             raw([item], [asks("cam", "way")], cameras=[one], batteries=units)
         )
-        rehearser = Rehearser(document, lay_out(document.trip), DEFAULTS)
+        rehearser = Rehearser(prepare(document))
         rehearser.cells[0].cell_c = cell_c
         rehearser.cameras[0].plan_next()
         rehearser.play()
         rehearser.close()
-        return sum(s.end_ms - s.start_ms for s in rehearser.cameras[0].filmed)
+        return sum(s.end_ms - s.start_ms for s in rehearser.cameras[0].time.filmed)
 
     assert films(low + warmer) >= films(low) - 2
 
@@ -365,7 +365,7 @@ def test_a_refused_cell_goes_on_when_it_warms_more_than_a_day_later() -> None:
         {"id": "dock", "name": "Dock", "families": ["a"], "bays": 1, "in_w": 0.2}
     ]
     loaded["kit"]["sources"] = [{"kind": "mains", "id": "plug", "name": "Plug"}]
-    spare = play(PlanDocument.model_validate(loaded)).cells[1]
+    spare = play(prepare(PlanDocument.model_validate(loaded))).cells[1]
     at_hour = {at_ms // 3_600_000: charge for at_ms, charge, _ in spare.rows}
     held = max(charge for hour, charge in at_hour.items() if hour <= 30)
     assert held < 0.2

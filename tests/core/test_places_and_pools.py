@@ -17,7 +17,10 @@ from tumbrel.core.rehearsal.engine.played import play
 from tumbrel.core.rehearsal.state.append_log import Log
 from tumbrel.core.rehearsal.state.snapshot import Frozen
 from tumbrel.core.rehearsal.stock.batteries import Cell
+from tumbrel.core.rehearsal.stock.stays import stays_within
 from tumbrel.core.rehearsal.trip.climate import PlaceClimate, climate_of, place_climate
+from tumbrel.core.rehearsal.trip.prepare import prepare
+from tumbrel.core.rehearsal.trip.scene import BatteryAtStart
 from tumbrel.core.rehearsal.trip.timeline import Conditions, lay_out
 from tumbrel.core.report import tell
 
@@ -117,7 +120,11 @@ def cell() -> Cell:
     """A battery of 5 W h in the bag."""
     bag = place_climate(CONDITIONS, "bag", 25.0, 720.0)
     curve = cold_curve(DEFAULTS.available)
-    return Cell("a1", "A1", "a", 5.0, 0.9, Intake(5.0, 1.0, 0.8, 0.99), curve, "bag", bag, bag, 0)
+    intake = Intake(5.0, 1.0, 0.8, 0.99)
+    carried = BatteryAtStart("a1", "A1", "a", 5.0, 0.9, intake, curve, "bag", bag, bag, 0)
+    one = Cell(carried)
+    one.cell_c = 20.0
+    return one
 
 
 @given(
@@ -134,7 +141,7 @@ def test_stays_within_a_span_are_found_as_by_a_plain_search(
     one.close(at_ms + 10)
     start_ms, end_ms = sorted(span)
     plain = [s for s in one.stays if s.from_ms < end_ms and s.to_ms > start_ms]
-    assert one.stays_within(start_ms, end_ms) == plain
+    assert stays_within(one.stays, start_ms, end_ms) == plain
 
 
 def test_a_full_cell_takes_charge_again_only_when_a_thousandth_has_gone() -> None:
@@ -188,7 +195,7 @@ def test_a_spare_that_is_never_touched_cools_in_its_pocket_as_its_rule_says() ->
         leg("way", 7200, temp_start_c=-10.0, temp_end_c=-10.0),
     ]
     two = [battery("a1"), battery("a2")]
-    told = tell(play(document(items, [asks("cam", "way")], batteries=two)), DEFAULTS)
+    told = tell(play(prepare(document(items, [asks("cam", "way")], batteries=two))))
     spare = told.batteries[1]
     by_minute = dict(zip((at // 60_000 for at in spare.t_ms), spare.cell_c, strict=True))
     assert by_minute[0] == by_minute[12] == 20.0

@@ -10,6 +10,7 @@ import pytest
 from tests.build import asks, battery, camera, card, leg, mode, raw, set_up, stop
 from tumbrel.core.document import PlanDocument
 from tumbrel.core.rehearsal.engine.played import Played, play
+from tumbrel.core.rehearsal.trip.prepare import prepare
 
 HOUR = 3600
 DOCK = {"id": "dock", "name": "Dock", "families": ["a"], "bays": 2, "in_w": 30.0}
@@ -22,7 +23,7 @@ def played(
 ) -> Played:
     document = raw(items, asked, **more)
     document["kit"].update(kit or {})
-    return play(PlanDocument.model_validate(document))
+    return play(prepare(PlanDocument.model_validate(document)))
 
 
 def pair(**more: Any) -> list[dict[str, Any]]:
@@ -73,7 +74,7 @@ def test_one_action_starts_all_that_are_linked(linked: bool) -> None:
     units = [battery("a1"), battery("a2")]
     cards = [card("k1"), card("k2")]
     result = played(items, asked, cameras=pair(**hot), batteries=units, cards=cards, plan=plan)
-    back = [run.filmed[-1].start_ms / 1000 for run in result.cameras]
+    back = [run.time.filmed[-1].start_ms / 1000 for run in result.cameras]
     assert back == ([3005.0, 3005.0] if linked else [3005.0, 3010.0])
     assert [kind for kind, _, _ in tasks(result)] == ["restart"] * (1 if linked else 2)
 
@@ -114,7 +115,7 @@ def test_what_ends_at_one_instant_with_its_leg_is_no_gap() -> None:
         batteries=[battery("a1", health=1.2)],
         cards=[card(gb=128, used_bytes=126_080_000_000 - rate * 100)],
     )
-    (gap,) = result.cameras[0].gaps
+    (gap,) = result.cameras[0].time.gaps
     assert gap.cause == "card_full"
     assert gap.start_ms == pytest.approx(100_000, abs=2)
     short = played(
@@ -123,7 +124,7 @@ def test_what_ends_at_one_instant_with_its_leg_is_no_gap() -> None:
         cameras=[camera(modes=one["modes"])],
         cards=[card(gb=128, used_bytes=126_080_000_000 - rate * 100)],
     )
-    assert not short.cameras[0].gaps
+    assert not short.cameras[0].time.gaps
 
 
 def test_two_that_die_at_one_instant_are_swapped_by_importance() -> None:
@@ -133,7 +134,7 @@ def test_two_that_die_at_one_instant_are_swapped_by_importance() -> None:
     cards = [card("k1"), card("k2")]
     flat = {"swap_policy": "run_flat"}
     result = played(items, asked, cameras=pair(), batteries=units, cards=cards, plan=flat)
-    died = [run.gaps[0].start_ms for run in result.cameras]
+    died = [run.time.gaps[0].start_ms for run in result.cameras]
     assert died[0] == died[1]
     assert tasks(result) == [("swap", 1, 5130), ("swap", 0, 5160)]
 
@@ -147,6 +148,6 @@ def test_a_port_that_the_plan_keeps_for_a_camera_is_not_taken_by_a_bank() -> Non
     plan = {"cameras": [{"camera": "cam", "source": "hub"}]}
     kit = {"sources": [hub, bank]}
     fed = played(items, [asks("cam", "way")], kit, cameras=[one], plan=plan)
-    assert not fed.cameras[0].gaps
+    assert not fed.cameras[0].time.gaps
     free = played(items, [asks("cam", "way")], kit, cameras=[camera()])
     assert [d.out_name for d in free.hands.done if d.kind == "plug"] == ["Bank"]

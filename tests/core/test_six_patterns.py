@@ -14,6 +14,7 @@ from tests.build import asks, camera, leg, mode, raw, stop
 from tumbrel.core.document import PlanDocument, SunEdge
 from tumbrel.core.patterns import shortest_loop_s
 from tumbrel.core.rehearsal.engine.played import Played, play
+from tumbrel.core.rehearsal.trip.prepare import prepare
 from tumbrel.core.rehearsal.trip.timeline import lay_out
 from tumbrel.core.rehearsal.trip.windows import edge_ms
 from tumbrel.core.report import rehearse
@@ -31,7 +32,7 @@ def document(items: list[Any], pattern: Any, **more: Any) -> PlanDocument:
 
 
 def played(items: list[Any], pattern: Any, **more: Any) -> Played:
-    return play(document(items, pattern, **more))
+    return play(prepare(document(items, pattern, **more)))
 
 
 def test_a_loop_keeps_what_is_on_the_card_when_saved() -> None:
@@ -40,23 +41,23 @@ def test_a_loop_keeps_what_is_on_the_card_when_saved() -> None:
     The second loop begins 3 s after the first save and has run 997 s = 16 x 60 + 37.
     """
     run = played([leg("way", 2000)], {"kind": "loop", "length_s": 300, "saves": 2}).cameras[0]
-    assert [(k.start_ms, k.end_ms) for k in run.kept] == [
+    assert [(k.start_ms, k.end_ms) for k in run.recorder.kept] == [
         (240_000, 500_000),
         (1_223_000, 1_500_000),
     ]
-    assert [k.bytes for k in run.kept] == [RATE * 260, RATE * 277]
-    assert [(g.cause, g.end_ms - g.start_ms) for g in run.gaps] == [("save", 3000)] * 2
+    assert [k.bytes for k in run.recorder.kept] == [RATE * 260, RATE * 277]
+    assert [(g.cause, g.end_ms - g.start_ms) for g in run.time.gaps] == [("save", 3000)] * 2
     assert run.card is not None
     assert run.card.used == RATE * (260 + 277)
-    assert run.written == RATE * (500 + 997 + 497)
-    assert run.card.overwritten == run.written - run.card.used
+    assert run.recorder.written == RATE * (500 + 997 + 497)
+    assert run.card.overwritten == run.recorder.written - run.card.used
 
 
 def test_a_loop_that_does_not_fit_does_not_start() -> None:
     """An hour of loop is 27 GB; the card holds 16 x 0.985."""
     small = [{"id": "k1", "name": "K1", "gb": 16, "speed_class": "V90"}]
     run = played([leg("way", 600)], {"kind": "loop", "length_s": HOUR}, cards=small).cameras[0]
-    assert [g.cause for g in run.gaps] == ["card_full"]
+    assert [g.cause for g in run.time.gaps] == ["card_full"]
 
 
 @pytest.mark.parametrize(("length", "whole"), [(60, 0), (63, 2), (120, 2)])
@@ -101,10 +102,10 @@ def test_frames_and_what_they_drink(every: float, frames: int, watts: float) -> 
     pattern = {"kind": "interval", "every_s": every, "frame_mb": 5.0}
     items = [stop("s", 60), leg("way", 1000)]
     run = played(items, pattern, cameras=[one]).cameras[0]
-    assert run.frames == frames
-    assert run.written == frames * 5_000_000
+    assert run.recorder.frames == frames
+    assert run.recorder.written == frames * 5_000_000
     boot_wh = 4.0 * 4 / 3600
-    assert run.used_wh == pytest.approx(watts * 1000 / 3600 + boot_wh, abs=3e-3)
+    assert run.energy.used_wh == pytest.approx(watts * 1000 / 3600 + boot_wh, abs=3e-3)
 
 
 def test_frames_become_video_at_their_playback() -> None:
@@ -132,7 +133,7 @@ def test_an_interval_ends_at_the_longest_clip_where_nothing_restarts_it() -> Non
     one = camera(modes=[mode(clip_limit_s=400)], continues_after_clip=False)
     pattern = {"kind": "interval", "every_s": 1, "frame_mb": 6}
     run = played([leg("way", 1000)], pattern, cameras=[one]).cameras[0]
-    assert [(str(g.cause), g.start_ms, g.end_ms) for g in run.gaps] == [
+    assert [(str(g.cause), g.start_ms, g.end_ms) for g in run.time.gaps] == [
         ("clip_limit", 400_000, 1_000_000)
     ]
 
@@ -142,18 +143,21 @@ def test_an_armed_camera_waits_and_writes_clips_with_what_came_before() -> None:
     one = camera(armed_w=0.4)
     pattern = {"kind": "armed", "count": 2, "seconds": 30, "pre_record_s": 10}
     run = played([leg("way", 1000)], pattern, cameras=[one]).cameras[0]
-    assert [(k.start_ms, k.end_ms) for k in run.kept] == [(240_000, 280_000), (740_000, 780_000)]
-    assert run.used_wh == pytest.approx(1000 * 4.0 / 3600)
+    assert [(k.start_ms, k.end_ms) for k in run.recorder.kept] == [
+        (240_000, 280_000),
+        (740_000, 780_000),
+    ]
+    assert run.energy.used_wh == pytest.approx(1000 * 4.0 / 3600)
     waits = {"kind": "armed", "count": 2, "seconds": 40}
     run = played([leg("way", 1000)], waits, cameras=[one]).cameras[0]
-    assert run.used_wh == pytest.approx((80 * 4.0 + 920 * 0.4) / 3600)
-    assert sum(s.end_ms - s.start_ms for s in run.filmed) == 1_000_000
+    assert run.energy.used_wh == pytest.approx((80 * 4.0 + 920 * 0.4) / 3600)
+    assert sum(s.end_ms - s.start_ms for s in run.time.filmed) == 1_000_000
 
 
 def test_clips_of_an_armed_camera_that_overlap_are_one() -> None:
     pattern = {"kind": "armed", "count": 10, "seconds": 120}
     run = played([leg("way", 1000)], pattern).cameras[0]
-    assert len(run.kept) == 1
+    assert len(run.recorder.kept) == 1
 
 
 def clock(opens: str, closes: str) -> Any:
@@ -174,7 +178,7 @@ def clock(opens: str, closes: str) -> Any:
 )
 def test_windows_of_the_clock(opens: str, closes: str, spans: list[tuple[float, float]]) -> None:
     """A day from 06:00; a window over midnight is one, equal edges are the whole day."""
-    asked = played([leg("way", 24 * HOUR)], clock(opens, closes)).cameras[0].asked_list
+    asked = played([leg("way", 24 * HOUR)], clock(opens, closes)).cameras[0].schedule.spans
     got = [(span.start_ms / 3.6e6, span.end_ms / 3.6e6) for span in asked]
     assert got == spans
 
@@ -183,7 +187,7 @@ def test_a_window_over_the_change_of_the_clock_is_an_hour_shorter() -> None:
     """On 28 March 2027 the clocks of this zone go from 02:00 to 03:00: 01:00 to 04:00 is 2 h."""
     trip = {"start": "2027-03-28T00:00:00", "time_zone": "Europe/Berlin"}
     asked = played([leg("way", 10 * HOUR)], clock("01:00", "04:00"), trip=trip).cameras[0]
-    (span,) = asked.asked_list
+    (span,) = asked.schedule.spans
     assert span.end_ms - span.start_ms == 2 * HOUR * 1000
 
 
@@ -235,7 +239,9 @@ def test_emptying_takes_its_time_and_its_charge() -> None:
     assert (job.clips, job.bytes, job.why_left) == (1, RATE * 1000, "")
     assert [d.kind for d in result.hands.done] == ["copy", "copy_end"]
     copying = (job.end_ms - job.start_ms) / 3.6e6 + 15 / 3600
-    assert result.cameras[0].used_wh == pytest.approx(4.0 * 1000 / 3600 + 0.5 * copying, abs=1e-3)
+    assert result.cameras[0].energy.used_wh == pytest.approx(
+        4.0 * 1000 / 3600 + 0.5 * copying, abs=1e-3
+    )
     assert result.cards[-1].used == RATE * 1000
 
 
@@ -279,6 +285,6 @@ def test_a_mode_that_fills_memory_can_go_on_after_it_was_emptied() -> None:
         plan = {"copies": [{"item": "s", "camera": "cam", "drive": "d", "wipe": wipe}]}
         loaded = raw(items, asked, cameras=[one], cards=[], plan=plan)
         loaded["kit"]["drives"] = [DRIVE]
-        return len(play(PlanDocument.model_validate(loaded)).cameras[0].gaps)
+        return len(play(prepare(PlanDocument.model_validate(loaded))).cameras[0].time.gaps)
 
     assert (gaps("no"), gaps("anyway")) == (1, 0)

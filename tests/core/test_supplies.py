@@ -13,6 +13,7 @@ from tumbrel.core.light import haurwitz_w_m2
 from tumbrel.core.parameters import DEFAULTS
 from tumbrel.core.rehearsal.engine.engine import Rehearser
 from tumbrel.core.rehearsal.engine.played import play
+from tumbrel.core.rehearsal.trip.prepare import prepare
 from tumbrel.core.rehearsal.trip.supply_table import SupplyTable, supply_table
 from tumbrel.core.rehearsal.trip.timeline import lay_out
 
@@ -25,7 +26,7 @@ def table(source: dict[str, Any], items: list[Any], trip: Any = None) -> SupplyT
     loaded = raw(items, [], trip=trip)
     loaded["kit"]["sources"] = [{"id": "s", "name": "S", **source}]
     document = PlanDocument.model_validate(loaded)
-    return supply_table(document.kit.sources[0], document, lay_out(document.trip), DEFAULTS)
+    return supply_table(document.kit.sources[0], document.trip, lay_out(document.trip), DEFAULTS)
 
 
 def rows(found: SupplyTable) -> list[tuple[float, float]]:
@@ -130,10 +131,10 @@ def wired(items: list[Any], asked: list[Any], **more: Any) -> PlanDocument:
 
 def rigs(document: PlanDocument) -> list[tuple[int, int, float, bool]]:
     """Minutes from and to, watts, and whether the battery is out."""
-    rehearser = Rehearser(document, lay_out(document.trip), DEFAULTS)
+    rehearser = Rehearser(prepare(document))
     return [
         (rig.start_ms // MIN_MS, rig.end_ms // MIN_MS, rig.draw_w, rig.battery_out)
-        for rig in rehearser.rigs
+        for rig in rehearser.feeding.stretches
     ]
 
 
@@ -163,10 +164,10 @@ def test_a_rig_begins_with_the_boot() -> None:
 def test_a_bare_leg_drains_the_cell_and_a_wired_one_the_bank() -> None:
     """Ten minutes at 4 W are 0.667 W h; the wired ones come through a regulator at 0.95."""
     items = [leg("a", 600), leg("b", 600)]
-    played = play(wired(items, [asks("cam", "a"), asks("cam", "b", set_up="out")]))
+    played = play(prepare(wired(items, [asks("cam", "a"), asks("cam", "b", set_up="out")])))
     (run,), (bank,) = played.cameras, played.grid.banks
     assert run.cell is not None
     assert (1.0 - run.cell.charge) * run.cell.wh == pytest.approx(4.0 / 6.0, rel=1e-4)
     assert played.grid.supplies[0].given_wh == pytest.approx(4.0 / 6.0 / 0.95, rel=1e-4)
     assert bank.charge < 1.0
-    assert not run.gaps
+    assert not run.time.gaps

@@ -11,6 +11,7 @@ from tests.reference.second import World, march
 from tests.reference.second.camera import Cam
 from tumbrel.core.document import PlanDocument
 from tumbrel.core.rehearsal.engine.played import Played, play
+from tumbrel.core.rehearsal.trip.prepare import prepare
 
 EVENT_S = 2.0
 CHARGE = 0.002
@@ -85,7 +86,7 @@ def _copies(played: Played, marched: World) -> list[str]:
             told.append(f"{drive} got {landed} and {other} clips")
     for run, cam in zip(played.cameras, marched.cams, strict=True):
         used = run.card.used if run.card else 0
-        turns = 2 + len(run.kept) + len(run.gaps)
+        turns = 2 + len(run.recorder.kept) + len(run.time.gaps)
         if cam.memory and abs(used - cam.memory.used) > 16e6 * EVENT_S * turns:
             told.append(f"{run.camera.id} holds {used} and {cam.memory.used} B")
     return told
@@ -93,24 +94,24 @@ def _copies(played: Played, marched: World) -> list[str]:
 
 def compare(document: Doc) -> Compared:
     """Rehearse a document with both engines."""
-    played, marched = play(PlanDocument.model_validate(document)), march(document)
+    played, marched = play(prepare(PlanDocument.model_validate(document))), march(document)
     told: list[str] = []
     for run, cam in zip(played.cameras, marched.cams, strict=True):
         name = run.camera.id
-        gaps = joined([(g.start_ms / 1000, g.end_ms / 1000) for g in run.gaps])
+        gaps = joined([(g.start_ms / 1000, g.end_ms / 1000) for g in run.time.gaps])
         missing = _missing(cam)
-        turns = 1 + len(gaps) + len(run.kept)
+        turns = 1 + len(gaps) + len(run.recorder.kept)
         if apart(gaps, missing) > EVENT_S * turns:
             told.append(f"{name} gaps {gaps} and {missing}")
-        filmed = sum(s.end_ms - s.start_ms for s in run.filmed) / 1000
+        filmed = sum(s.end_ms - s.start_ms for s in run.time.filmed) / 1000
         if abs(filmed - cam.filmed_s) > EVENT_S * turns:
             told.append(f"{name} filmed {filmed} and {cam.filmed_s}")
-        if abs(run.written - cam.written) > 16e6 * EVENT_S * turns:
-            told.append(f"{name} wrote {run.written} and {cam.written}")
-        if abs(run.used_wh - cam.used_wh) > CHARGE * run.used_wh + 0.01:
-            told.append(f"{name} used {run.used_wh} and {cam.used_wh}")
-        if abs(run.body_c - cam.body_c) > 0.3:
-            told.append(f"{name} body {run.body_c} and {cam.body_c}")
+        if abs(run.recorder.written - cam.written) > 16e6 * EVENT_S * turns:
+            told.append(f"{name} wrote {run.recorder.written} and {cam.written}")
+        if abs(run.energy.used_wh - cam.used_wh) > CHARGE * run.energy.used_wh + 0.01:
+            told.append(f"{name} used {run.energy.used_wh} and {cam.used_wh}")
+        if abs(run.thermal.body_c - cam.body_c) > 0.3:
+            told.append(f"{name} body {run.thermal.body_c} and {cam.body_c}")
     for cell, other in zip(played.cells, marched.cells, strict=True):
         if abs(cell.charge - other.charge) > CHARGE * 2:
             told.append(f"{cell.id} charge {cell.charge:.4f} and {other.charge:.4f}")

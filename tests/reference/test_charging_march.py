@@ -11,6 +11,7 @@ from tests.build import battery, leg, raw, stop
 from tests.reference.charging_march import Dock, Docked, Store, ambient_by_second
 from tumbrel.core.document import PlanDocument
 from tumbrel.core.rehearsal.engine.played import Played, play
+from tumbrel.core.rehearsal.trip.prepare import prepare
 
 CHARGE = 0.002
 
@@ -64,7 +65,7 @@ def made(seed: int) -> tuple[dict[str, Any], Dock]:
 
 
 def rehearsed(document: dict[str, Any]) -> Played:
-    return play(PlanDocument.model_validate(document))
+    return play(prepare(PlanDocument.model_validate(document)))
 
 
 @pytest.mark.parametrize("seed", range(40))

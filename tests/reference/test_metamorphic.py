@@ -14,6 +14,7 @@ from tests.reference import many
 from tumbrel.core.document import PlanDocument
 from tumbrel.core.rehearsal.engine.checkpoints import play_from
 from tumbrel.core.rehearsal.engine.played import Played, play
+from tumbrel.core.rehearsal.trip.prepare import prepare
 
 PLANS = 200
 CLOSE_MS = 5  # roots rounded up, and self-discharge of what rests
@@ -23,7 +24,7 @@ Account = list[tuple[list[tuple[str, int, int]], list[tuple[int, int]]]]
 
 
 def played(document: Doc) -> Played:
-    return play(PlanDocument.model_validate(document))
+    return play(prepare(PlanDocument.model_validate(document)))
 
 
 def account(done: Played) -> Account:
@@ -31,13 +32,13 @@ def account(done: Played) -> Account:
     told = []
     for run in done.cameras:
         gaps: list[tuple[str, int, int]] = []
-        for gap in run.gaps:
+        for gap in run.time.gaps:
             if gaps and gaps[-1][2] == gap.start_ms and gaps[-1][0] == gap.cause:
                 gaps[-1] = (gap.cause, gaps[-1][1], gap.end_ms)
             else:
                 gaps.append((gap.cause, gap.start_ms, gap.end_ms))
         film: list[tuple[int, int]] = []
-        for span in run.filmed:
+        for span in run.time.filmed:
             if film and film[-1][1] == span.start_ms:
                 film[-1] = (film[-1][0], span.end_ms)
             else:
@@ -191,7 +192,9 @@ def test_a_trip_in_two_documents_is_the_same_trip() -> None:
         offset_ms = halves[0].timeline.duration_ms
         for number, run in enumerate(whole.cameras):
             parts = [half.cameras[number] for half in halves]
-            filmed = [sum(s.end_ms - s.start_ms for s in part.filmed) for part in (run, *parts)]
+            filmed = [
+                sum(s.end_ms - s.start_ms for s in part.time.filmed) for part in (run, *parts)
+            ]
             assert abs(filmed[0] - filmed[1] - filmed[2]) <= 20 * CLOSE_MS, (seed, run.camera.id)
         swaps = [d.start_ms for d in whole.hands.done if d.kind == "swap"]
         again = [d.start_ms for d in halves[0].hands.done if d.kind == "swap"]
@@ -211,7 +214,7 @@ def test_an_edit_of_the_last_stretch_is_the_same_from_a_checkpoint() -> None:
         _, earlier = play_from(PlanDocument.model_validate(document))
         late = PlanDocument.model_validate(edited)
         again, after = play_from(late, earlier)
-        straight = play(late)
+        straight = play(prepare(late))
         resumed += bool(after.checkpoints) and after.checkpoints[0] is earlier.checkpoints[0]
         assert account(again) == account(straight), seed
         assert charges(again) == charges(straight), seed

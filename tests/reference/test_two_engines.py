@@ -11,6 +11,7 @@ from tests.reference import many
 from tests.reference.comparing import Doc, compare, tells_little
 from tumbrel.core.document import PlanDocument
 from tumbrel.core.rehearsal.engine.played import play
+from tumbrel.core.rehearsal.trip.prepare import prepare
 
 SHORT, LONG = 60, 300
 ILL = frozenset({291})  # plans on which a hair's difference moves the second engine itself
@@ -68,8 +69,8 @@ def test_the_plans_hold_what_they_are_made_for() -> None:
     policies, kinds = set(), set()
     for seed in range(2 * SHORT):
         document = PlanDocument.model_validate(many.plan_of(seed))
-        played = play(document)
-        causes.update(str(gap.cause) for run in played.cameras for gap in run.gaps)
+        played = play(prepare(document))
+        causes.update(str(gap.cause) for run in played.cameras for gap in run.time.gaps)
         work.update(done.kind for done in played.hands.done)
         policies.add(document.plan.swap_policy)
         kinds |= {one.pattern.kind for one in document.plan.assignments}

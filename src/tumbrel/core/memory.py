@@ -71,10 +71,15 @@ def card_store(card: Card, defaults: Defaults) -> Store:
     )
 
 
+def memory_key(camera: Camera) -> str:
+    """Key of a camera's own memory."""
+    return f"{camera.id}:memory"
+
+
 def fixed_store(camera: Camera, memory: FixedMemory, defaults: Defaults) -> Store:
     """A camera's own memory."""
     return Store(
-        id=f"{camera.id}:memory",
+        id=memory_key(camera),
         name=f"{camera.name} memory",
         usable_bytes=usable_bytes(memory.gb, memory.reserved_gb, defaults),
         used_bytes=0,

@@ -13,6 +13,7 @@ from .document import (
     Kit,
     Leg,
     Mount,
+    Plan,
     PlanDocument,
     SetUp,
     Verdict,
@@ -84,9 +85,9 @@ def where_of(item: Item) -> Where:
     return item.activity if isinstance(item, Leg) else "stop"
 
 
-def carried(document: PlanDocument, camera: str) -> CameraPlan:
+def carried(plan: Plan, camera: str) -> CameraPlan:
     """How a camera is carried, as the plan says or as usual."""
-    known = (one for one in document.plan.cameras if one.camera == camera)
+    known = (one for one in plan.cameras if one.camera == camera)
     return next(known, CameraPlan(camera=camera))
 
 
@@ -152,7 +153,7 @@ def _leg(
 
 
 def _camera(document: PlanDocument, item: Item, camera: Camera, asked: Assignment | None) -> Served:
-    mount, angle = mount_and_angle(carried(document, camera.id), asked)
+    mount, angle = mount_and_angle(carried(document.plan, camera.id), asked)
     rules = [*against(document.kit, item, mount, angle), *_water(camera, item, asked)]
     verdict: Verdict = max((rule[0] for rule in rules), key=WORSE.__getitem__, default="well")
     return Served(
@@ -176,7 +177,7 @@ def _water(camera: Camera, item: Item, asked: Assignment | None) -> Iterator[Rul
 def _asked_s(document: PlanDocument) -> dict[Angle, int]:
     """Seconds of the trip for which each angle is asked."""
     lasts = {item.id: item.duration_s for item in document.trip.items}
-    plans = {camera.id: carried(document, camera.id) for camera in document.kit.cameras}
+    plans = {camera.id: carried(document.plan, camera.id) for camera in document.kit.cameras}
     found: dict[Angle, int] = {}
     for one in document.plan.assignments:
         _, angle = mount_and_angle(plans[one.camera], one)

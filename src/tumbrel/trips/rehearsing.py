@@ -34,7 +34,7 @@ def rehearse_again(breathe: Breathe, document: PlanDocument) -> Rehearsal:
     _earlier.move_to_end(key)
     while len(_earlier) > MOST_TRIPS:
         _earlier.popitem(last=False)
-    return tell(played, DEFAULTS)
+    return tell(played)
 
 
 def rehearsal_text(breathe: Breathe, document: str) -> Iterator[bytes]:
@@ -49,6 +49,6 @@ def rehearser_of(document: PlanDocument, breathe: Breathe) -> Callable[[PlanDocu
 
     def again(changed: PlanDocument) -> Rehearsal:
         played, _ = play_from(changed, known, DEFAULTS, sun_days, breathe)
-        return tell(played, DEFAULTS)
+        return tell(played)
 
     return again

@@ -117,7 +117,7 @@ def compared_text(breathe: Breathe, states: tuple[tuple[str | None, str], ...]) 
     for line, text in states:
         bare = PlanDocument.model_validate_json(text)
         played, _ = play_from(bare, None, DEFAULTS, sun_days, breathe)
-        told = tell(played, DEFAULTS)
+        told = tell(played)
         state = Compared(document=bare, rehearsal=told, ledger=ledger_of(bare, told))
         variant = None if line is None else VariantLine.model_validate_json(line)
         yield VariantCompared(variant=variant, state=state).model_dump_json().encode("utf-8")

@@ -105,7 +105,7 @@ def carried_with(camera: str, **parts: Any) -> Change:
     """Parts of how a camera is carried, replaced."""
 
     def change(document: PlanDocument) -> PlanDocument:
-        now: CameraPlan = carried(document, camera).model_copy(update=parts)
+        now: CameraPlan = carried(document.plan, camera).model_copy(update=parts)
         others = [one for one in document.plan.cameras if one.camera != camera]
         return with_plan(document, cameras=(*others, now))
 
@@ -256,7 +256,7 @@ def stand_ins(document: PlanDocument, item: Item) -> Iterator[tuple[Camera, SetU
     """Cameras not asked on a leg that may serve there, in a set-up that stands its water."""
     busy = {one.camera for one in document.plan.assignments if one.item == item.id}
     for other in document.kit.cameras:
-        mount, angle = mount_and_angle(carried(document, other.id), None)
+        mount, angle = mount_and_angle(carried(document.plan, other.id), None)
         unfit = any(rule[0] == "never" for rule in against(document.kit, item, mount, angle))
         set_up = next((one for one in other.set_ups if stands_water(one, item)), None)
         if other.id not in busy and set_up is not None and not unfit:

@@ -219,7 +219,7 @@ def _other_card(told: Told) -> Iterator[Proposal]:
     if camera is None:
         return
     fitted = {one.card for one in told.document.plan.cameras if one.card}
-    mine = carried(told.document, camera.id).card
+    mine = carried(told.document.plan, camera.id).card
     for card in told.document.kit.cards:
         if card.id != mine and card.id not in fitted:
             change = carried_with(camera.id, card=card.id)

@@ -112,7 +112,7 @@ def _features_off(asked: Asked) -> Iterator[Proposal]:
             on_stretch(*asked.where, features=kept),
             {**names, "feature": feature},
         )
-    plan = carried_plan(asked.document, asked.camera.id)
+    plan = carried_plan(asked.document.plan, asked.camera.id)
     if plan.radio_left_on:
         yield Proposal("radio_off", carried_with(asked.camera.id, radio_left_on=False), names)
     if plan.between != "off":
@@ -121,7 +121,7 @@ def _features_off(asked: Asked) -> Iterator[Proposal]:
 
 def _set_ups(asked: Asked) -> Iterator[Proposal]:
     document, camera = asked.document, asked.camera
-    source = carried_plan(document, camera.id).source
+    source = carried_plan(document.plan, camera.id).source
     for set_up in camera.set_ups:
         if set_up.id == asked.assignment.set_up or not stands_water(set_up, asked.item):
             continue

@@ -15,10 +15,10 @@ LOSES = 2  # angles from which a must is safe
 
 def _placed(seen: Seen) -> Iterator[tuple[int, Assignment, Camera, Item, tuple[Mount, Angle]]]:
     """Every assignment with its leg or stop, and mount and angle on it."""
-    document = seen.played.document
-    plans = {camera.id: carried(document, camera.id) for camera in document.kit.cameras}
+    document = seen.record.written
+    plans = {camera.id: carried(document.plan, camera.id) for camera in document.kit.cameras}
     for number, assignment, camera in seen.assignments():
-        item = seen.played.timeline.by_id[assignment.item].item
+        item = seen.record.timeline.by_id[assignment.item].item
         if item is not None:
             placed = mount_and_angle(plans[camera.id], assignment)
             yield number, assignment, camera, item, placed
@@ -59,7 +59,7 @@ class _Against:
 
 
 def _spoken_against(seen: Seen) -> Iterator[_Against]:
-    kit = seen.played.document.kit
+    kit = seen.record.written.kit
     for number, assignment, camera, item, placed in _placed(seen):
         for verdict, why in against(kit, item, *placed)[:1]:
             yield _Against(number, camera, item, verdict, why, assignment.reason)
@@ -111,7 +111,7 @@ def tether_wanted(seen: Seen) -> Iterator[Found]:
         over = where in FALLS_ON_OTHERS
         if mount not in FALLS_FROM or not (over or where in LOST_BELOW) or camera.id in said:
             continue
-        if carried(seen.played.document, camera.id).tethered:
+        if carried(seen.record.written.plan, camera.id).tethered:
             continue
         said.add(camera.id)
         harm = "it falls on whoever is below" if where == "flight" else "it is lost or hits someone"
@@ -122,8 +122,8 @@ def tether_wanted(seen: Seen) -> Iterator[Found]:
 @check("mount_blocks_door", "note")
 def mount_blocks_door(seen: Seen) -> Iterator[Found]:
     """Swaps of a camera whose mount blocks its door: what that costs in all."""
-    for number, run in enumerate(seen.played.cameras):
-        swaps = [d for d in seen.played.hands.done if d.camera == number and d.kind == "swap"]
+    for number, run in enumerate(seen.record.cameras):
+        swaps = [d for d in seen.record.done if d.camera == number and d.kind == "swap"]
         asked = {s.id: s for s in run.camera.set_ups if s.door_blocked_s > 0.0}
         used = [a.set_up for _, a, c in seen.assignments() if c.id == run.camera.id]
         blocked = next((asked[name] for name in used if name in asked), None)
@@ -143,7 +143,7 @@ def must_from_one_angle(seen: Seen) -> Iterator[Found]:
     angles: dict[str, set[str]] = {}
     for _, _, _, item, (_, angle) in _placed(seen):
         angles.setdefault(item.id, set()).add(angle)
-    for number, item in enumerate(seen.played.document.trip.items):
+    for number, item in enumerate(seen.record.written.trip.items):
         musts = [one.name for one in item.moments if one.importance == "must"]
         count = len(angles.get(item.id, set()))
         if musts and count < LOSES:
@@ -156,5 +156,5 @@ def must_from_one_angle(seen: Seen) -> Iterator[Found]:
 
 
 def _carried_path(seen: Seen, camera: Camera) -> str:
-    cameras = [one.camera for one in seen.played.document.plan.cameras]
+    cameras = [one.camera for one in seen.record.written.plan.cameras]
     return f"plan.cameras[{cameras.index(camera.id)}]" if camera.id in cameras else "plan.cameras"

@@ -12,7 +12,7 @@ WORTH_SAYING = 0.2
 @check("battery_of_wrong_family", "stop", curable=True)
 def battery_of_wrong_family(seen: Seen) -> Iterator[Found]:
     """The plan fits or swaps in a battery of another family."""
-    document = seen.played.document
+    document = seen.record.written
     cameras = {camera.id: camera for camera in document.kit.cameras}
     batteries = {battery.id: battery for battery in document.kit.batteries}
     named = [
@@ -39,13 +39,13 @@ def battery_unused(seen: Seen) -> Iterator[Found]:
     """A charged spare is never used while a camera that takes it runs empty."""
     short = {
         run.camera.battery_family
-        for run in seen.played.cameras
+        for run in seen.record.cameras
         if any(gap.cause in ("empty", "no_battery") for gap in run.gaps)
     }
     for family in sorted(short):
         idle = [
             (number, cell.name)
-            for number, cell in enumerate(seen.played.cells)
+            for number, cell in enumerate(seen.record.batteries)
             if cell.family == family
             and cell.charge >= WORTH_SAYING
             and all(stay.place == cell.home for stay in cell.stays)

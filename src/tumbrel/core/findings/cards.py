@@ -12,7 +12,7 @@ from .registry import Found, Seen, Values, check
 @check("card_too_large", "stop", curable=True)
 def card_too_large(seen: Seen) -> Iterator[Found]:
     """A card fitted by the plan is larger than its camera takes (E6.2)."""
-    document = seen.played.document
+    document = seen.record.written
     cards = {card.id: card for card in document.kit.cards}
     cameras = {camera.id: camera for camera in document.kit.cameras}
     for number, chosen in enumerate(document.plan.cameras):
@@ -31,13 +31,13 @@ def card_too_large(seen: Seen) -> Iterator[Found]:
 @check("card_too_slow", "stop", curable=True)
 def card_too_slow(seen: Seen) -> Iterator[Found]:
     """The card or memory in a camera does not sustain a planned mode's peak (E6.2)."""
-    document = seen.played.document
-    for run in seen.played.cameras:
-        if run.card is None:
+    document = seen.record.written
+    for run in seen.record.cameras:
+        if run.store is None:
             continue
-        store = run.card.store
+        store = run.store
         looked_at: set[str] = set()
-        for span in run.asked_list:
+        for span in run.spans:
             if span.recording is None or span.recording.mode.id in looked_at:
                 continue
             mode = span.recording.mode

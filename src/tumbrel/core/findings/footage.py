@@ -14,9 +14,9 @@ DAY_MS = 86_400_000
 @check("one_copy_only", "note")
 def one_copy_only(seen: Seen) -> Iterator[Found]:
     """Footage that at the trip's end exists in one place only."""
-    if not seen.played.document.kit.drives:
+    if not seen.record.written.kit.drives:
         return
-    end_ms = seen.played.timeline.duration_ms
+    end_ms = seen.record.timeline.duration_ms
     length_ms = sum(s.length_ms for s in seen.singles if s.to_ms > end_ms)
     if length_ms:
         yield Found("plan.copies", {"minutes": round(length_ms / 60_000)})
@@ -25,8 +25,8 @@ def one_copy_only(seen: Seen) -> Iterator[Found]:
 @check("copy_not_finished", "warn", curable=True)
 def copy_not_finished(seen: Seen) -> Iterator[Found]:
     """A drive is full, or the stop too short: some clips were not copied."""
-    names = {drive.id: drive.name for drive in seen.played.document.kit.drives}
-    for copied in seen.played.hands.copying.copied:
+    names = {drive.id: drive.name for drive in seen.record.written.kit.drives}
+    for copied in seen.record.copied:
         if not copied.why_left:
             continue
         gb = gigabytes(copied.left_bytes)
@@ -38,25 +38,25 @@ def copy_not_finished(seen: Seen) -> Iterator[Found]:
             if copied.why_left == "no_room"
             else f"the hands' time ran out with {gb} GB left",
         }
-        item = seen.played.document.plan.copies[copied.number].item
+        item = seen.record.written.plan.copies[copied.number].item
         yield Found(f"plan.copies[{copied.number}]", values, None, item)
 
 
 @check("copy_never_begun", "warn")
 def copy_never_begun(seen: Seen) -> Iterator[Found]:
     """A copying that the plan wants, for which no hand was free or the camera was busy."""
-    begun = seen.played.hands.copying.begun
-    for number, copy in enumerate(seen.played.document.plan.copies):
+    begun = seen.record.copies_begun
+    for number, copy in enumerate(seen.record.written.plan.copies):
         if number not in begun:
-            where = seen.played.timeline.by_id[copy.item].name
+            where = seen.record.timeline.by_id[copy.item].name
             yield Found(f"plan.copies[{number}]", {"where": where}, copy.camera, copy.item)
 
 
 @check("wiped_with_one_copy", "warn")
 def wiped_with_one_copy(seen: Seen) -> Iterator[Found]:
     """A wipe is asked where fewer than two copies exist elsewhere (E6.5)."""
-    for copied in seen.played.hands.copying.copied:
-        copy = seen.played.document.plan.copies[copied.number]
+    for copied in seen.record.copied:
+        copy = seen.record.written.plan.copies[copied.number]
         told = []
         if copied.wiped_single:
             told.append(f"{counted(copied.wiped_single, 'clip')} wiped with one copy elsewhere")
@@ -72,8 +72,8 @@ def wiped_with_one_copy(seen: Seen) -> Iterator[Found]:
 @check("clock_not_set", "stop", curable=True)
 def clock_not_set(seen: Seen) -> Iterator[Found]:
     """A camera without a clock may look as if it records, and its files lie about the time."""
-    for number, run in enumerate(seen.played.cameras):
-        if run.asked_list and not run.camera.clock_set:
+    for number, run in enumerate(seen.record.cameras):
+        if run.spans and not run.camera.clock_set:
             values: Values = {"camera": run.camera.name}
             yield Found(f"kit.cameras[{number}].clock_set", values, run.camera.id)
 
@@ -81,10 +81,10 @@ def clock_not_set(seen: Seen) -> Iterator[Found]:
 @check("clocks_drift_apart", "note")
 def clocks_drift_apart(seen: Seen) -> Iterator[Found]:
     """By the trip's end the clocks of two cameras differ by more than a second."""
-    used = [run for run in seen.played.cameras if run.asked_list]
+    used = [run for run in seen.record.cameras if run.spans]
     if len(used) < 2:
         return
-    days = seen.played.timeline.duration_ms / DAY_MS
+    days = seen.record.timeline.duration_ms / DAY_MS
     slow = min(used, key=lambda run: run.camera.clock_drift_s_per_day)
     fast = max(used, key=lambda run: run.camera.clock_drift_s_per_day)
     drift = fast.camera.clock_drift_s_per_day - slow.camera.clock_drift_s_per_day
@@ -102,9 +102,9 @@ def clocks_drift_apart(seen: Seen) -> Iterator[Found]:
 def file_names_collide(seen: Seen) -> Iterator[Found]:
     """Two used cameras begin their files alike: copied to one folder, one overwrites the other."""
     first: dict[str, str] = {}
-    for run in seen.played.cameras:
+    for run in seen.record.cameras:
         prefix = run.camera.file_prefix.upper()
-        if not prefix or not run.asked_list:
+        if not prefix or not run.spans:
             continue
         if prefix in first:
             values: Values = {

@@ -14,8 +14,8 @@ SWAPPABLE = {Cause.EMPTY: "battery", Cause.CARD_FULL: "card"}
 @check("swap_where_no_hand", "warn", curable=True)
 def swap_where_no_hand(seen: Seen) -> Iterator[Found]:
     """A battery or card gives out on a leg on which no hand is free, while a spare is carried."""
-    timeline = seen.played.timeline
-    for run in seen.played.cameras:
+    timeline = seen.record.timeline
+    for run in seen.record.cameras:
         said: set[tuple[str, str]] = set()
         for gap in run.gaps:
             part = timeline.laid_at(gap.start_ms)
@@ -35,11 +35,11 @@ def swap_where_no_hand(seen: Seen) -> Iterator[Found]:
 def manual_swap_not_possible(seen: Seen) -> Iterator[Found]:
     """The plan wants a swap where no hand is free, or with a battery that is not in the bag."""
     done = {
-        (seen.played.cameras[d.camera].camera.id, seen.played.timeline.laid_at(d.start_ms).id)
-        for d in seen.played.hands.done
+        (seen.record.cameras[d.camera].camera.id, seen.record.timeline.laid_at(d.start_ms).id)
+        for d in seen.record.done
         if d.kind == "swap"
     }
-    document = seen.played.document
+    document = seen.record.written
     for number, swap in enumerate(document.plan.swaps):
         if swap.battery is None or (swap.camera, swap.item) in done:
             continue
@@ -53,15 +53,11 @@ def manual_swap_not_possible(seen: Seen) -> Iterator[Found]:
 @check("manual_plug_not_possible", "warn")
 def manual_plug_not_possible(seen: Seen) -> Iterator[Found]:
     """A unit is to be plugged in where no hand is free, no port gives, or it is full."""
-    timeline = seen.played.timeline
-    done = {
-        (d.unit, timeline.laid_at(d.start_ms).id)
-        for d in seen.played.hands.done
-        if d.kind == "plug"
-    }
-    kit = seen.played.document.kit
+    timeline = seen.record.timeline
+    done = {(d.unit, timeline.laid_at(d.start_ms).id) for d in seen.record.done if d.kind == "plug"}
+    kit = seen.record.written.kit
     names = {one.id: one.name for one in (*kit.batteries, *kit.sources)}
-    for number, plug in enumerate(seen.played.document.plan.plugs):
+    for number, plug in enumerate(seen.record.written.plan.plugs):
         if not plug.plug or (plug.unit, plug.item) in done:
             continue
         values: Values = {"unit": names[plug.unit], "where": timeline.by_id[plug.item].name}
@@ -71,12 +67,12 @@ def manual_plug_not_possible(seen: Seen) -> Iterator[Found]:
 @check("hands_not_long_enough", "warn", curable=True)
 def hands_not_long_enough(seen: Seen) -> Iterator[Found]:
     """A task was due, but the free hands would not have lasted for it (E8.1)."""
-    items = [item.id for item in seen.played.document.trip.items]
-    for skipped in seen.played.hands.skipped:
-        part = seen.played.timeline.laid_at(skipped.at_ms)
+    items = [item.id for item in seen.record.written.trip.items]
+    for skipped in seen.record.skipped:
+        part = seen.record.timeline.laid_at(skipped.at_ms)
         if part.item is None:
             continue
-        camera = seen.played.cameras[skipped.camera].camera if skipped.camera >= 0 else None
+        camera = seen.record.cameras[skipped.camera].camera if skipped.camera >= 0 else None
         values: Values = {
             "camera": f"{camera.name}'s" if camera else "a",
             "task": skipped.kind,
@@ -93,7 +89,7 @@ def _could_swap(seen: Seen, camera: Camera, what: str, at_ms: int) -> bool:
         return isinstance(camera.memory, CardSlot)
     if not camera.battery_comes_out:
         return False
-    for cell in seen.played.cells:
+    for cell in seen.record.batteries:
         if cell.family != camera.battery_family:
             continue
         for stay in cell.stays or ():
@@ -104,6 +100,6 @@ def _could_swap(seen: Seen, camera: Camera, what: str, at_ms: int) -> bool:
 
 
 def _where(seen: Seen, assignment: int) -> tuple[int, str]:
-    document = seen.played.document
+    document = seen.record.written
     item = document.plan.assignments[assignment].item
     return [i.id for i in document.trip.items].index(item), item

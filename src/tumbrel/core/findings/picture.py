@@ -17,7 +17,7 @@ BRIGHT_DEG = 30.0
 @check("slower_than_delivery", "warn", curable=True)
 def slower_than_delivery(seen: Seen) -> Iterator[Found]:
     """Fewer frames a second than the film will have."""
-    wanted = seen.played.document.plan.delivery_fps
+    wanted = seen.record.written.plan.delivery_fps
     said: set[tuple[str, str]] = set()
     for number, assignment, camera, mode in _filmed(seen):
         if mode.fps < wanted - 0.01 * wanted and (camera.id, mode.id) not in said:
@@ -34,7 +34,7 @@ def slower_than_delivery(seen: Seen) -> Iterator[Found]:
 @check("no_sound_in_slow_motion", "note")
 def no_sound_in_slow_motion(seen: Seen) -> Iterator[Found]:
     """A mode without sound, or one whose frames are meant to be slowed."""
-    wanted = seen.played.document.plan.delivery_fps
+    wanted = seen.record.written.plan.delivery_fps
     said: set[tuple[str, str]] = set()
     for number, assignment, camera, mode in _filmed(seen):
         slow = mode.fps / wanted
@@ -47,7 +47,7 @@ def no_sound_in_slow_motion(seen: Seen) -> Iterator[Found]:
 @check("dark_for_frame_rate", "warn", curable=True)
 def dark_for_frame_rate(seen: Seen) -> Iterator[Found]:
     """Most of a leg is too dark for a mode's shutter at the most gain."""
-    line = seen.played.timeline
+    line = seen.record.timeline
     for number, assignment, camera, mode in _filmed(seen):
         item = line.by_id[assignment.item].item
         light = None if item is None else light_on(line, item)
@@ -69,7 +69,7 @@ def dark_for_frame_rate(seen: Seen) -> Iterator[Found]:
 @check("filter_for_half_interval", "note", curable=True)
 def filter_for_half_interval(seen: Seen) -> Iterator[Found]:
     """In bright light the shutter wants a neutral density filter that is not fitted."""
-    line = seen.played.timeline
+    line = seen.record.timeline
     said: set[str] = set()
     for number, assignment, camera, mode in _filmed(seen):
         item = line.by_id[assignment.item].item
@@ -98,8 +98,8 @@ def _stops(count: int, *, more: bool) -> str:
 @check("slowing_not_reached", "warn")
 def slowing_not_reached(seen: Seen) -> Iterator[Found]:
     """A preset is to be shown slower than its mode's frames allow."""
-    film = seen.played.document.plan.delivery_fps
-    for place, camera in enumerate(seen.played.document.kit.cameras):
+    film = seen.record.written.plan.delivery_fps
+    for place, camera in enumerate(seen.record.written.kit.cameras):
         for number, preset in enumerate(camera.presets):
             mode = next((m for m in camera.modes if m.id == preset.mode), None)
             if mode is None or preset.slowing is None or mode.fps >= 0.99 * preset.slowing * film:
@@ -118,7 +118,7 @@ def slowing_not_reached(seen: Seen) -> Iterator[Found]:
 @check("more_than_editing_takes", "note", curable=True)
 def more_than_editing_takes(seen: Seen) -> Iterator[Found]:
     """A mode that the computer at home does not play."""
-    computer = seen.played.document.plan.editing
+    computer = seen.record.written.plan.editing
     said: set[tuple[str, str]] = set()
     for number, assignment, camera, mode in _filmed(seen):
         over = "" if computer is None else over_editing(mode, computer)

@@ -8,6 +8,7 @@ from ..document import Bank, Stop
 from ..energy import nominal_wh
 from ..rehearsal.camera.causes import Cause
 from ..rehearsal.stock.batteries import CHARGER_MARK
+from ..rehearsal.stock.stays import stays_within
 from ..wording.units import clock, counted
 from .registry import Found, Seen, Values, check
 
@@ -18,7 +19,7 @@ WORTH_WH = 0.2
 @check("cold_holds_charge", "warn", curable=True)
 def cold_holds_charge(seen: Seen) -> Iterator[Found]:
     """A battery gives out in the cold with charge left that it would give when warm (E3.4)."""
-    for run in seen.played.cameras:
+    for run in seen.record.cameras:
         cold = next((gap for gap in run.gaps if gap.cause is Cause.COLD), None)
         if cold is None:
             continue
@@ -35,7 +36,7 @@ def cold_holds_charge(seen: Seen) -> Iterator[Found]:
 
 def _what_frees(seen: Seen, family: str) -> str:
     """What frees charge from the cold: no warmer pocket where all lie in the warmest."""
-    kit = seen.played.document.kit
+    kit = seen.record.written.kit
     warmth = {pocket.id: pocket.warmth for pocket in kit.pockets}
     mine = [one for one in kit.batteries if one.family == family]
     if all(warmth.get(one.pocket or "") == "inside" for one in mine):
@@ -57,9 +58,9 @@ def charge_refused_hot(seen: Seen) -> Iterator[Found]:
 
 
 def _refused(seen: Seen, why: str) -> Iterator[Found]:
-    trip, start = seen.played.document.trip, seen.played.timeline.start_utc
-    events = [(e.at_ms, e.unit) for e in seen.played.grid.log if e.what == f"refused_{why}"]
-    for run in seen.played.cameras:
+    trip, start = seen.record.written.trip, seen.record.timeline.start_utc
+    events = [(e.at_ms, e.unit) for e in seen.record.switched if e.what == f"refused_{why}"]
+    for run in seen.record.cameras:
         events += [(at_ms, unit) for at_ms, unit, said in run.refusals if said == why]
     told: set[str] = set()
     for at_ms, unit in sorted(events):
@@ -67,28 +68,28 @@ def _refused(seen: Seen, why: str) -> Iterator[Found]:
         if unit in told or number is None:
             continue
         told.add(unit)
-        battery = seen.played.document.kit.batteries[number]
+        battery = seen.record.written.kit.batteries[number]
         values: Values = {"battery": battery.name, "when": clock(trip, start, at_ms)}
-        item = seen.played.timeline.laid_at(at_ms).id
+        item = seen.record.timeline.laid_at(at_ms).id
         yield Found(f"kit.batteries[{number}]", values, None, item)
 
 
 @check("cold_to_charge", "warn", curable=True, harm=True)
 def cold_to_charge(seen: Seen) -> Iterator[Found]:
     """At a stop with power, a low spare is below freezing: it must be warmed before (E4.2)."""
-    played = seen.played
-    if not played.document.kit.chargers or played.document.plan.charging == "never":
+    record = seen.record
+    if not record.written.kit.chargers or record.written.plan.charging == "never":
         return
     refuse_c = seen.defaults.refuse_cold_c.value
-    for part in played.timeline.laid:
+    for part in record.timeline.laid:
         item = part.item
         if not isinstance(item, Stop) or item.socket is None:
             continue
-        for number, cell in enumerate(played.cells):
+        for number, cell in enumerate(record.batteries):
             cell_c = cell.home_climate.settled(part.end_ms - 1)
             if cell_c > refuse_c:
                 continue
-            here = cell.stays_within(part.start_ms, part.end_ms)
+            here = stays_within(cell.stays, part.start_ms, part.end_ms)
             lies = [s for s in here if s.place == cell.home]
             if len(lies) != len(here) or not lies:
                 continue
@@ -104,8 +105,8 @@ def cold_to_charge(seen: Seen) -> Iterator[Found]:
 @check("unattended_charging", "warn", curable=True, harm=True)
 def unattended_charging(seen: Seen) -> Iterator[Found]:
     """Something charges in the hours asleep."""
-    played = seen.played
-    for part in played.timeline.laid:
+    record = seen.record
+    for part in record.timeline.laid:
         item = part.item
         if not isinstance(item, Stop) or item.asleep is None:
             continue
@@ -113,10 +114,10 @@ def unattended_charging(seen: Seen) -> Iterator[Found]:
         to_ms = from_ms + item.asleep.duration_s * 1000
         charging = [
             cell.name
-            for cell in played.cells
+            for cell in record.batteries
             if any(
                 CHARGER_MARK in stay.place and stay.level_to > stay.level_from + 0.01
-                for stay in cell.stays_within(from_ms, to_ms)
+                for stay in stays_within(cell.stays, from_ms, to_ms)
             )
         ]
         if charging:
@@ -130,35 +131,35 @@ def unattended_charging(seen: Seen) -> Iterator[Found]:
 @check("reserve_touched", "warn")
 def reserve_touched(seen: Seen) -> Iterator[Found]:
     """Other loads eat into a bank's emergency reserve (E4.6)."""
-    trip, start = seen.played.document.trip, seen.played.timeline.start_utc
-    for bank in seen.played.grid.banks:
+    trip, start = seen.record.written.trip, seen.record.timeline.start_utc
+    for bank in seen.record.banks:
         if bank.reserve_touched_ms is None:
             continue
         when = clock(trip, start, bank.reserve_touched_ms)
-        values: Values = {"bank": bank.bank.name, "when": when}
+        values: Values = {"bank": bank.name, "when": when}
         yield Found(f"kit.sources[{seen.source_number(bank.id)}].reserve_wh", values)
 
 
 @check("bank_switched_off", "warn", curable=True)
 def bank_switched_off(seen: Seen) -> Iterator[Found]:
     """A bank with a camera on it switches itself off under low load (E4.3)."""
-    trip, start = seen.played.document.trip, seen.played.timeline.start_utc
+    trip, start = seen.record.written.trip, seen.record.timeline.start_utc
     told: set[str] = set()
-    for event in seen.played.grid.log:
+    for event in seen.record.switched:
         if event.what != "switched_off_camera" or event.unit in told:
             continue
         told.add(event.unit)
         number = seen.source_number(event.unit)
-        name = seen.played.document.kit.sources[number].name
+        name = seen.record.written.kit.sources[number].name
         values: Values = {"bank": name, "when": clock(trip, start, event.at_ms)}
-        item = seen.played.timeline.laid_at(event.at_ms).id
+        item = seen.record.timeline.laid_at(event.at_ms).id
         yield Found(f"kit.sources[{number}]", values, None, item)
 
 
 @check("no_outside_source", "stop", curable=True)
 def no_outside_source(seen: Seen) -> Iterator[Found]:
     """A set-up on outside power, and the plan names no source for the camera."""
-    plan = seen.played.document.plan
+    plan = seen.record.written.plan
     sources = {chosen.camera: chosen.source for chosen in plan.cameras}
     for number, assignment, camera in seen.assignments():
         set_up = next((s for s in camera.set_ups if s.id == assignment.set_up), None)
@@ -172,15 +173,11 @@ def no_outside_source(seen: Seen) -> Iterator[Found]:
 @check("full_by_missed", "warn")
 def full_by_missed(seen: Seen) -> Iterator[Found]:
     """A battery or bank that must be full at a time is not."""
-    for number, wanted in enumerate(seen.played.document.plan.full_by):
+    for number, wanted in enumerate(seen.record.written.plan.full_by):
         at_ms = seen.at_ms(wanted.at)
         rows = [
-            (cell.name, list(cell.rows)) for cell in seen.played.cells if cell.id == wanted.unit
-        ] + [
-            (bank.bank.name, list(bank.rows))
-            for bank in seen.played.grid.banks
-            if bank.id == wanted.unit
-        ]
+            (cell.name, list(cell.rows)) for cell in seen.record.batteries if cell.id == wanted.unit
+        ] + [(bank.name, list(bank.rows)) for bank in seen.record.banks if bank.id == wanted.unit]
         for name, course in rows:
             before = [row for row in course if row[0] <= at_ms]
             charge = before[-1][1] if before else course[0][1]
@@ -192,7 +189,7 @@ def full_by_missed(seen: Seen) -> Iterator[Found]:
 @check("air_carriage", "note")
 def air_carriage(seen: Seen) -> Iterator[Found]:
     """Cells of over 100 W h want the carrier's consent, over 160 they are refused by most."""
-    document = seen.played.document
+    document = seen.record.written
     if not document.plan.by_air:
         return
     families = {f.id: f for f in document.kit.families}
@@ -217,8 +214,8 @@ def air_carriage(seen: Seen) -> Iterator[Found]:
 @check("radio_left_on", "note", curable=True)
 def radio_left_on(seen: Seen) -> Iterator[Found]:
     """A radio left on costs a camera charge while it is off."""
-    plans = {c.camera: n for n, c in enumerate(seen.played.document.plan.cameras)}
-    for run in seen.played.cameras:
+    plans = {c.camera: n for n, c in enumerate(seen.record.written.plan.cameras)}
+    for run in seen.record.cameras:
         if run.off_w <= 0.0 or run.camera.id not in plans:
             continue
         spans = zip(run.trace.t_ms, run.trace.t_ms[1:], run.trace.state[1:], strict=False)
@@ -233,7 +230,7 @@ def radio_left_on(seen: Seen) -> Iterator[Found]:
 @check("hot_housing", "note")
 def hot_housing(seen: Seen) -> Iterator[Found]:
     """A body that grows hot enough to hurt skin."""
-    for number, run in enumerate(seen.played.cameras):
+    for number, run in enumerate(seen.record.cameras):
         if run.hottest_c >= 60.0:
             values: Values = {"camera": run.camera.name, "body_c": round(run.hottest_c)}
             yield Found(f"kit.cameras[{number}]", values, run.camera.id)

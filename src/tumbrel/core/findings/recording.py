@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from ..document import Leg, Loop, Takes, Windows
 from ..rehearsal.camera.asked_time import GapSpan
 from ..rehearsal.camera.causes import Cause
+from ..rehearsal.trip.asked import Looping
 from ..rehearsal.trip.timeline import place_of
 from ..rehearsal.trip.windows import days_of, span_of
 from ..wording.units import counted, kept_of, opening
@@ -27,7 +28,7 @@ def mode_cannot_loop(seen: Seen) -> Iterator[Found]:
 @check("loop_too_short", "warn", curable=True)
 def loop_too_short(seen: Seen) -> Iterator[Found]:
     """A loop that would have overwritten the start of moments before they are saved."""
-    assignments = seen.played.document.plan.assignments
+    assignments = seen.record.written.plan.assignments
     for advice in seen.loops:
         if advice.length_s >= advice.shortest_s:
             continue
@@ -45,11 +46,11 @@ def loop_too_short(seen: Seen) -> Iterator[Found]:
 @check("save_comes_too_late", "warn", curable=True)
 def save_comes_too_late(seen: Seen) -> Iterator[Found]:
     """On a leg without a free hand, a loop can only be kept by voice or remote."""
-    for run in seen.played.cameras:
-        for span in run.asked_list:
-            if span.loop is None or span.loop.lost_presses == 0:
+    for run in seen.record.cameras:
+        for span in run.spans:
+            if not isinstance(span.how, Looping) or span.how.lost_presses == 0:
                 continue
-            lost = span.loop.lost_presses
+            lost = span.how.lost_presses
             verb = "comes" if lost == 1 else "come"
             values: Values = {"camera": run.camera.name, "keeps": f"{counted(lost, 'keep')} {verb}"}
             path = f"plan.assignments[{span.assignment}].pattern"
@@ -59,18 +60,18 @@ def save_comes_too_late(seen: Seen) -> Iterator[Found]:
 @check("window_never_opens", "warn")
 def window_never_opens(seen: Seen) -> Iterator[Found]:
     """A window that does not open on its leg, or whose sun does not rise or set that day."""
-    played = seen.played
+    record = seen.record
     for number, assignment, camera in seen.assignments():
         pattern = assignment.pattern
         if not isinstance(pattern, Windows):
             continue
-        part = played.timeline.by_id[assignment.item]
+        part = record.timeline.by_id[assignment.item]
         within = (part.start_ms, part.end_ms)
-        where = place_of(played.document.trip, part.item)
+        where = place_of(record.written.trip, part.item)
         for place, window in enumerate(pattern.windows):
             spans = [
-                span_of(window, played.document.trip, played.timeline, day, where)
-                for day in days_of(played.document.trip, played.timeline, within)
+                span_of(window, record.written.trip, record.timeline, day, where)
+                for day in days_of(record.written.trip, record.timeline, within)
             ]
             if any(s is not None and s[0] < within[1] and s[1] > within[0] for s in spans):
                 continue
@@ -88,7 +89,7 @@ def window_never_opens(seen: Seen) -> Iterator[Found]:
 def takes_where_no_hand(seen: Seen) -> Iterator[Found]:
     """Takes want a press each, on a leg on which no hand is ever free."""
     for number, assignment, camera in seen.assignments():
-        item = seen.played.timeline.by_id[assignment.item].item
+        item = seen.record.timeline.by_id[assignment.item].item
         never = isinstance(item, Leg) and item.hands == "never"
         by_itself = camera.starts_itself or camera.answers_to
         if isinstance(assignment.pattern, Takes) and never and not by_itself and item:
@@ -103,7 +104,7 @@ def moment_not_expected(seen: Seen) -> Iterator[Found]:
     for caught in seen.moments:
         if caught.importance != "must" or not caught.missed:
             continue
-        part = seen.played.timeline.by_id[caught.item]
+        part = seen.record.timeline.by_id[caught.item]
         values: Values = {
             "moment": opening(caught.moment),
             "leg": part.name,
@@ -115,11 +116,11 @@ def moment_not_expected(seen: Seen) -> Iterator[Found]:
 @check("clip_limit_stops", "warn", curable=True)
 def clip_limit_stops(seen: Seen) -> Iterator[Found]:
     """A clip limit ends the recording and nobody is there to start it again (E6.4)."""
-    for run in seen.played.cameras:
+    for run in seen.record.cameras:
         gap = next((g for g in run.gaps if g.cause is Cause.CLIP_LIMIT and _long(seen, g)), None)
         if gap is None:
             continue
-        assignment = seen.played.document.plan.assignments[gap.assignment]
+        assignment = seen.record.written.plan.assignments[gap.assignment]
         mode = next(m for m in run.camera.modes if m.id == assignment.mode)
         values: Values = {
             "camera": run.camera.name,

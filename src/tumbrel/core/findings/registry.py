@@ -9,7 +9,7 @@ from zoneinfo import ZoneInfo
 
 from ..document import Assignment, Camera
 from ..parameters import Defaults
-from ..rehearsal.engine.played import Played
+from ..rehearsal.result.record import TripRecord
 from ..rehearsal.result.result import CameraResult, Caught, Finding, LoopAdvice, Severity
 from ..rehearsal.result.risk import Single
 from ..wording.findings import finding_words
@@ -22,7 +22,7 @@ Values = Mapping[str, Value]
 class Seen:
     """What a check may look at."""
 
-    played: Played
+    record: TripRecord
     cameras: tuple[CameraResult, ...]
     defaults: Defaults
     singles: list[Single] = field(default_factory=list)
@@ -31,36 +31,36 @@ class Seen:
 
     def assignments(self) -> Iterator[tuple[int, Assignment, Camera]]:
         """Every assignment with its number and its camera."""
-        cameras = {camera.id: camera for camera in self.played.document.kit.cameras}
-        for number, assignment in enumerate(self.played.document.plan.assignments):
+        cameras = {camera.id: camera for camera in self.record.written.kit.cameras}
+        for number, assignment in enumerate(self.record.written.plan.assignments):
             yield number, assignment, cameras[assignment.camera]
 
     def camera(self, key: str) -> Camera:
         """A camera by its key."""
-        return next(c for c in self.played.document.kit.cameras if c.id == key)
+        return next(c for c in self.record.written.kit.cameras if c.id == key)
 
     def item_of(self, assignment: int) -> str:
         """The leg or stop of an assignment."""
-        return self.played.document.plan.assignments[assignment].item
+        return self.record.written.plan.assignments[assignment].item
 
     def item_number(self, key: str) -> int:
         """Where a leg or stop stands in the trip."""
-        return [item.id for item in self.played.document.trip.items].index(key)
+        return [item.id for item in self.record.written.trip.items].index(key)
 
     def battery_number(self, key: str) -> int | None:
         """Where a battery stands in the kit; None for what is none."""
-        keys = [battery.id for battery in self.played.document.kit.batteries]
+        keys = [battery.id for battery in self.record.written.kit.batteries]
         return keys.index(key) if key in keys else None
 
     def source_number(self, key: str) -> int:
         """Where a source stands in the kit."""
-        return [source.id for source in self.played.document.kit.sources].index(key)
+        return [source.id for source in self.record.written.kit.sources].index(key)
 
     def at_ms(self, local: datetime) -> int:
         """A local clock time, ms from the trip's start."""
-        zone = ZoneInfo(self.played.document.trip.time_zone)
+        zone = ZoneInfo(self.record.written.trip.time_zone)
         at = local.replace(tzinfo=zone).astimezone(UTC)
-        return round((at - self.played.timeline.start_utc) / timedelta(milliseconds=1))
+        return round((at - self.record.timeline.start_utc) / timedelta(milliseconds=1))
 
 
 @dataclass(frozen=True)
@@ -103,7 +103,7 @@ def check(
 
 
 def findings_of(
-    played: Played,
+    record: TripRecord,
     cameras: tuple[CameraResult, ...],
     defaults: Defaults,
     singles: list[Single],
@@ -111,7 +111,7 @@ def findings_of(
     moments: tuple[Caught, ...],
 ) -> tuple[Finding, ...]:
     """Everything that the registered checks find, the gravest first."""
-    seen = Seen(played, cameras, defaults, singles, loops, moments)
+    seen = Seen(record, cameras, defaults, singles, loops, moments)
     found = [
         Finding(
             code=one.code,

@@ -11,22 +11,22 @@ from .registry import Found, Seen, check
 @check("figure_mistaken", "stop")
 def figure_mistaken(seen: Seen) -> Iterator[Found]:
     """A figure that only a mistake makes: nothing is played until it is mended."""
-    for one in seen.played.mistakes:
+    for one in seen.record.mistakes:
         yield Found(one.path, {"why": opening(one.why)}, one.camera)
 
 
 @check("place_unknown", "note")
 def place_unknown(seen: Seen) -> Iterator[Found]:
     """Sun is asked on the kit, but without a place nobody knows how strong it is."""
-    trip = seen.played.document.trip
-    if seen.played.timeline.sun is None and any(item.sun_share > 0.0 for item in trip.items):
+    trip = seen.record.written.trip
+    if seen.record.timeline.sun is None and any(item.sun_share > 0.0 for item in trip.items):
         yield Found("trip.place")
 
 
 @check("nothing_asked", "note")
 def nothing_asked(seen: Seen) -> Iterator[Found]:
     """A camera is carried and never used."""
-    for number, run in enumerate(seen.played.cameras):
-        others = any(other.asked_list for other in seen.played.cameras)
-        if others and not run.asked_list:
+    for number, run in enumerate(seen.record.cameras):
+        others = any(other.spans for other in seen.record.cameras)
+        if others and not run.spans:
             yield Found(f"kit.cameras[{number}]", {"camera": run.camera.name}, run.camera.id)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ..document import Assignment, Leg, PlanDocument
+from ..document import Assignment, Kit, Leg
 from ..rehearsal.engine.played import Played
 from ..rehearsal.hands.tasks import Done
 from ..rehearsal.result.result import Move
@@ -45,7 +45,7 @@ def _lane(played: Played, done: Done) -> str:
 
 def _starts_and_stops(played: Played) -> list[Move]:
     """A start where a stretch begins, a stop where it ends; stretches that touch are one."""
-    document = played.document
+    document = played.written
     laid = played.timeline.laid
     order = {part.id: number for number, part in enumerate(laid)}
     moves = []
@@ -57,7 +57,7 @@ def _starts_and_stops(played: Played) -> list[Move]:
             before = mine[number - 1] if number else None
             touches = before is not None and order[before.item] == place - 1
             if not (touches and before is not None and _same_way(before, assignment)):
-                moves.append(_start(document, laid, place, assignment))
+                moves.append(_start(document.kit, laid, place, assignment))
             after = mine[number + 1] if number + 1 < len(mine) else None
             if after is None or order[after.item] != place + 1:
                 moves.append(_stop(laid, place, assignment))
@@ -73,9 +73,7 @@ def _same_way(one: Assignment, other: Assignment) -> bool:
     )
 
 
-def _start(
-    document: PlanDocument, laid: tuple[Laid, ...], place: int, assignment: Assignment
-) -> Move:
+def _start(kit: Kit, laid: tuple[Laid, ...], place: int, assignment: Assignment) -> Move:
     part = laid[place]
     from_stop = place > 0 and laid[place - 1].kind == "stop" and isinstance(part.item, Leg)
     return Move(
@@ -84,7 +82,7 @@ def _start(
         item=laid[place - 1].id if from_stop else part.id,
         camera=assignment.camera,
         kind="start",
-        text=start_words(document, assignment),
+        text=start_words(kit, assignment),
     )
 
 

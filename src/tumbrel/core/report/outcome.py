@@ -5,7 +5,7 @@ from __future__ import annotations
 from bisect import bisect_right
 from collections import defaultdict
 
-from ..document import Loop, PlanDocument
+from ..document import Loop, Plan, PlanDocument
 from ..findings import findings_of
 from ..light import SunDays, sun_heights_of_day
 from ..parameters import DEFAULTS, Defaults
@@ -17,6 +17,7 @@ from ..rehearsal.result.ledgers import balance
 from ..rehearsal.result.minutes import share_out, whole_minutes
 from ..rehearsal.result.moments import caught_of, loop_advice
 from ..rehearsal.result.pool_results import batteries_told, cards_told, sources_told
+from ..rehearsal.result.record import record_of
 from ..rehearsal.result.result import (
     CameraResult,
     Copied,
@@ -33,6 +34,7 @@ from ..rehearsal.result.result import (
     Rehearsal,
 )
 from ..rehearsal.result.risk import at_risk, largest_loss, playback_ms, singles_of
+from ..rehearsal.trip.prepare import prepare
 from ..rehearsal.trip.timeline import Timeline
 from ..wording.gaps import gap_words
 from .hand_work import moves_of
@@ -51,19 +53,19 @@ def rehearse(
     `sun_days` gives the sun's heights of a UTC day at a place; pass a table kept elsewhere.
     Raises BadDocument when the trip's times make no trip, LedgerBreach on a fault of the engine.
     """
-    return tell(play(document, defaults, sun_days), defaults)
+    return tell(play(prepare(document, defaults, sun_days)))
 
 
-def tell(played: Played, defaults: Defaults) -> Rehearsal:
+def tell(played: Played) -> Rehearsal:
     """What comes out of a trip that was played. Raises LedgerBreach on a fault of the engine."""
-    document = played.document
+    defaults = played.scene.defaults
     ledgers = balance(played)
     cameras = tuple(_camera(played, run, defaults) for run in played.cameras)
     footage_ms = sum(_playback_ms(played, run) for run in played.cameras)
     singles = singles_of(played)
     loops = loop_advice(played)
     moments = caught_of(played)
-    findings = findings_of(played, cameras, defaults, singles, loops, moments)
+    findings = findings_of(record_of(played), cameras, defaults, singles, loops, moments)
     if played.mistakes:  # what else there is to say of a trip that was not played misleads
         findings = tuple(one for one in findings if one.code == "figure_mistaken")
     return Rehearsal(
@@ -95,7 +97,7 @@ def tell(played: Played, defaults: Defaults) -> Rehearsal:
         ),
         moves=moves_of(played),
         findings=findings,
-        coverage=_coverage(document, cameras),
+        coverage=_coverage(played.written.plan, cameras),
         verdict=verdict_of(played, cameras, findings, moments),
         largest_loss=largest_loss(played, singles),
         footage_ms=footage_ms,
@@ -120,32 +122,32 @@ def _items(timeline: Timeline) -> tuple[LaidItem, ...]:
 
 
 def _camera(played: Played, run: CameraRun, defaults: Defaults) -> CameraResult:
-    assignments = played.document.plan.assignments
-    gaps = tuple(_gap(played, run, span, defaults) for span in run.gaps)
-    asked_ms = sum(s.end_ms - s.start_ms for s in run.asked_list)
+    assignments = played.written.plan.assignments
+    gaps = tuple(_gap(played, run, span, defaults) for span in run.time.gaps)
+    asked_ms = sum(s.end_ms - s.start_ms for s in run.schedule.spans)
     gap_ms = sum(g.end_ms - g.start_ms for g in gaps if not g.note)
     note_ms = sum(g.end_ms - g.start_ms for g in gaps if g.note)
     watched_ms = _watched_ms(played, run)
     minutes = _minutes(asked_ms, gap_ms, note_ms, watched_ms)
     least, least_ms = _least_charge(run)
     trace = run.trace
-    held = [run.curve.at(cell_c) for cell_c in trace.cell_c]
+    held = [run.energy.curve.at(cell_c) for cell_c in trace.cell_c]
     return CameraResult(
         camera=run.camera.id,
         asked_ms=asked_ms,
-        filmed_ms=sum(s.end_ms - s.start_ms for s in run.filmed),
+        filmed_ms=sum(s.end_ms - s.start_ms for s in run.time.filmed),
         gap_ms=gap_ms,
         note_ms=note_ms,
-        hottest_c=round(run.hottest_c, 2),
-        stop_c=run.body.limits.stop_c,
+        hottest_c=round(run.thermal.hottest_c, 2),
+        stop_c=run.thermal.body.limits.stop_c,
         minutes=minutes,
         least_charge=least,
         least_charge_ms=least_ms,
         margins=_margins(run, held),
-        bytes_written=run.written,
-        files=run.files,
-        frames=run.frames,
-        kept_ms=sum(clip.end_ms - clip.start_ms for clip in run.kept if not clip.frames),
+        bytes_written=run.recorder.written,
+        files=run.recorder.files,
+        frames=run.recorder.frames,
+        kept_ms=sum(clip.end_ms - clip.start_ms for clip in run.recorder.kept if not clip.frames),
         watched_ms=watched_ms,
         course=Course(
             t_ms=tuple(trace.t_ms),
@@ -165,7 +167,7 @@ def _camera(played: Played, run: CameraRun, defaults: Defaults) -> CameraResult:
                 card=s.card,
                 battery=s.battery,
             )
-            for s in run.filmed
+            for s in run.time.filmed
         ),
         gaps=gaps,
         losses=_losses(run.camera.id, gaps, minutes.missing),
@@ -206,7 +208,7 @@ def _losses(camera: str, gaps: tuple[Gap, ...], missing: int) -> tuple[Loss, ...
 
 
 def _gap(played: Played, run: CameraRun, span: GapSpan, defaults: Defaults) -> Gap:
-    assignment = played.document.plan.assignments[span.assignment]
+    assignment = played.written.plan.assignments[span.assignment]
     short = span.end_ms - span.start_ms <= defaults.note_gap_s.value * 1000
     name = _battery_before(played, run, span.start_ms) if span.cause in GAVE_OUT else ""
     return Gap(
@@ -220,7 +222,7 @@ def _gap(played: Played, run: CameraRun, span: GapSpan, defaults: Defaults) -> G
         text=gap_words(
             span.cause,
             name,
-            run.body.limits.stop_c,
+            run.thermal.body.limits.stop_c,
             fixed_memory=run.camera.memory.kind == "fixed",
         ),
     )
@@ -228,8 +230,8 @@ def _gap(played: Played, run: CameraRun, span: GapSpan, defaults: Defaults) -> G
 
 def _battery_before(played: Played, run: CameraRun, at_ms: int) -> str:
     """The name of the battery that was filmed on last before a time."""
-    place = bisect_right(run.filmed, at_ms, key=_filmed_end)
-    battery = run.filmed[place - 1].battery if place else None
+    place = bisect_right(run.time.filmed, at_ms, key=_filmed_end)
+    battery = run.time.filmed[place - 1].battery if place else None
     return next((cell.name for cell in played.cells if cell.id == battery), "")
 
 
@@ -254,28 +256,30 @@ def _margins(run: CameraRun, held: list[float]) -> Margins:
     left = [charge - share for charge, share, state in rows if state]
     return Margins(
         charge=round(max(0.0, min(left, default=UNTOUCHED)), 4),
-        heat_k=round(run.body.limits.stop_c - run.hottest_c, 2),
+        heat_k=round(run.thermal.body.limits.stop_c - run.thermal.hottest_c, 2),
         room=run.card.free if run.card is not None else 0,
     )
 
 
 def _playback_ms(played: Played, run: CameraRun) -> int:
     """Length of all footage that was kept, frames at their playback rate [ms]."""
-    assignments = played.document.plan.assignments
-    return sum(playback_ms(clip, assignments[clip.assignment].pattern) for clip in run.kept)
+    assignments = played.written.plan.assignments
+    return sum(
+        playback_ms(clip, assignments[clip.assignment].pattern) for clip in run.recorder.kept
+    )
 
 
 def _watched_ms(played: Played, run: CameraRun) -> int:
     """Filmed time that a loop overwrote or dropped [ms]."""
-    assignments = played.document.plan.assignments
+    assignments = played.written.plan.assignments
     looped = {n for n, one in enumerate(assignments) if isinstance(one.pattern, Loop)}
-    filmed = sum(s.end_ms - s.start_ms for s in run.filmed if s.assignment in looped)
-    kept = sum(c.end_ms - c.start_ms for c in run.kept if c.assignment in looped)
+    filmed = sum(s.end_ms - s.start_ms for s in run.time.filmed if s.assignment in looped)
+    kept = sum(c.end_ms - c.start_ms for c in run.recorder.kept if c.assignment in looped)
     return max(0, filmed - kept)
 
 
-def _coverage(document: PlanDocument, cameras: tuple[CameraResult, ...]) -> tuple[Coverage, ...]:
-    angles = {c.camera: c.angle for c in document.plan.cameras}
+def _coverage(plan: Plan, cameras: tuple[CameraResult, ...]) -> tuple[Coverage, ...]:
+    angles = {c.camera: c.angle for c in plan.cameras}
     rows: dict[tuple[CoverageBy, str], list[int]] = defaultdict(lambda: [0, 0])
     for camera in cameras:
         by_assignment: dict[int, list[int]] = defaultdict(lambda: [0, 0])
@@ -285,7 +289,7 @@ def _coverage(document: PlanDocument, cameras: tuple[CameraResult, ...]) -> tupl
         for gap in camera.gaps:
             by_assignment[gap.assignment][0] += gap.end_ms - gap.start_ms
         for number, (asked_ms, filmed_ms) in by_assignment.items():
-            assignment = document.plan.assignments[number]
+            assignment = plan.assignments[number]
             angle = assignment.angle or angles.get(camera.camera, "sight")
             for key in (
                 ("item", assignment.item),

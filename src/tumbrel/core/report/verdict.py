@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Iterator
 
-from ..document import IMPORTANCES, PlanDocument
+from ..document import IMPORTANCES, Plan
 from ..rehearsal.engine.played import Played
 from ..rehearsal.result.result import (
     CameraResult,
@@ -30,11 +30,11 @@ def verdict_of(
     moments: tuple[Caught, ...],
 ) -> Verdict:
     """What is broken, what gives out first, and what cannot be trusted."""
-    document = played.document
+    document = played.written
     assignments = document.plan.assignments
     losses = [loss for camera in cameras for loss in camera.losses]
     stops = [finding for finding in findings if finding.severity == "stop"]
-    untrusted = {number for finding in stops for number in stretches_of(document, finding)}
+    untrusted = {number for finding in stops for number in stretches_of(document.plan, finding)}
     first = _first(played, losses)
     musts = {loss.assignment for loss in losses if loss.importance == "must"}
     musts |= {number for number in untrusted if assignments[number].importance == "must"}
@@ -94,13 +94,13 @@ def moments_by_importance(moments: tuple[Caught, ...]) -> tuple[MomentsWhole, ..
     return tuple(row for row in rows if row.count)
 
 
-def stretches_of(document: PlanDocument, finding: Finding) -> Iterator[int]:
+def stretches_of(plan: Plan, finding: Finding) -> Iterator[int]:
     """Numbers of the assignments that a finding is about: its stretch, or all of its camera."""
     found = STRETCH.match(finding.path)
     if found is not None:
         yield int(found.group(1))
         return
-    for number, assignment in enumerate(document.plan.assignments):
+    for number, assignment in enumerate(plan.assignments):
         if assignment.camera == finding.camera:
             yield number
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ..document import Assignment, PlanDocument
+from ..document import Assignment, Kit
 
 PATTERN_WORDS = {
     "roll": "roll",
@@ -14,9 +14,9 @@ PATTERN_WORDS = {
 }
 
 
-def start_words(document: PlanDocument, assignment: Assignment) -> str:
+def start_words(kit: Kit, assignment: Assignment) -> str:
     """What to start: the pattern, and the mode's name."""
-    camera = next(c for c in document.kit.cameras if c.id == assignment.camera)
+    camera = next(c for c in kit.cameras if c.id == assignment.camera)
     mode = next((m.name for m in camera.modes if m.id == assignment.mode), "?")
     return f"{PATTERN_WORDS[assignment.pattern.kind]} {mode}"
 

@@ -5,9 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import datetime
 
-from ..document import PlanDocument
 from ..rehearsal.camera.causes import Cause
 from ..rehearsal.result.result import Caught, FirstToGiveOut, LeastLeft, Minutes, MomentsWhole
+from ..rehearsal.trip.scene import Written
 from .gaps import CAUSE_WORDS
 from .units import clock, hours, kept_of, number_of, opening, per_cent
 
@@ -18,7 +18,7 @@ NUMBERS = ("No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight",
 class Told:
     """What the verdict is made from."""
 
-    document: PlanDocument
+    document: Written
     minutes: Minutes
     broken_musts: int
     first: FirstToGiveOut | None

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 from ..state.append_log import Log
+from ..stock.batteries import Cell
+from ..stock.cards import CardRun
 from ..trip.asked import Asked
-from .causes import CAUSE_ORDER, FILMING, Cause
-from .forecast import Forecast
+from .causes import CAUSE_ORDER, Cause
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,68 +33,75 @@ class FilmedSpan:
     battery: str
 
 
-class Account(Forecast):
+class AskedTime:
     """Keeps asked = filmed + gaps, to the millisecond."""
 
-    __slots__ = (
-        "asked",
-        "film_since_ms",
-        "filmed",
-        "gap_cause",
-        "gap_since_ms",
-        "gaps",
-        "holds",
-    )
+    __slots__ = ("_film_since_ms", "_gap_cause", "_gap_since_ms", "filmed", "gaps")
 
-    def open_account(self) -> None:
-        """Nothing asked yet, nothing held back."""
-        self.asked: Asked | None = None
-        self.holds: dict[Cause, int] = {}
-        self.gap_since_ms: int | None = None
-        self.gap_cause = Cause.BOOT
-        self.film_since_ms: int | None = None
+    def __init__(self) -> None:
+        self._gap_since_ms: int | None = None
+        self._gap_cause = Cause.BOOT
+        self._film_since_ms: int | None = None
         self.gaps: Log[GapSpan] = Log()
         self.filmed: Log[FilmedSpan] = Log()
 
-    def account(self) -> None:
-        """Bring filmed and gap spans into line with what holds now."""
-        if self.asked is None:
-            self.close_spans()
-            return
-        if self.state in FILMING:
-            self._close_gap()
-            if self.film_since_ms is None:
-                self.film_since_ms = self.now_ms
-            return
-        self._close_film()
-        if self.gap_since_ms is not None and self.gap_cause in self.holds:
-            return
-        self._close_gap()
-        self.gap_since_ms = self.now_ms
-        self.gap_cause = min(
-            self.holds, key=lambda c: (self.holds[c], CAUSE_ORDER[c]), default=Cause.BOOT
-        )
+    def account(
+        self,
+        now_ms: int,
+        asked: Asked | None,
+        holds: Mapping[Cause, int] | None,
+        card: CardRun | None,
+        cell: Cell | None,
+    ) -> None:
+        """Bring spans into line with what holds now: it films (no `holds`), or is held by those.
 
-    def close_spans(self) -> None:
+        A gap goes on while its cause holds, else another begins. `cell` is the battery that it ran
+        on, None where that was outside power alone.
+        """
+        if asked is None:
+            return
+        if holds is None:
+            self._close_gap(now_ms, asked)
+            if self._film_since_ms is None:
+                self._film_since_ms = now_ms
+            return
+        self._close_film(now_ms, asked, card, cell)
+        if self._gap_since_ms is not None and self._gap_cause in holds:
+            return
+        self._close_gap(now_ms, asked)
+        self._gap_since_ms = now_ms
+        self._gap_cause = first_of(holds)
+
+    def close(
+        self, now_ms: int, asked: Asked | None, card: CardRun | None, cell: Cell | None
+    ) -> None:
         """End whatever span is open."""
-        self._close_film()
-        self._close_gap()
+        if asked is not None:
+            self._close_film(now_ms, asked, card, cell)
+            self._close_gap(now_ms, asked)
 
-    def _close_film(self) -> None:
-        if self.film_since_ms is None or self.asked is None:
+    def _close_film(
+        self, now_ms: int, asked: Asked, card: CardRun | None, cell: Cell | None
+    ) -> None:
+        since_ms = self._film_since_ms
+        self._film_since_ms = None
+        if since_ms is None or since_ms >= now_ms or card is None:
             return
-        if self.film_since_ms < self.now_ms and self.card:
-            battery = self.cell.id if self.cell and not self.battery_out else ""
-            number = self.asked.assignment
-            self.filmed.append(
-                FilmedSpan(self.film_since_ms, self.now_ms, number, self.card.store.id, battery)
-            )
-        self.film_since_ms = None
+        battery = cell.id if cell is not None else ""
+        self.filmed.append(FilmedSpan(since_ms, now_ms, asked.assignment, card.store.id, battery))
 
-    def _close_gap(self) -> None:
-        if self.gap_since_ms is None or self.asked is None:
-            return
-        if self.gap_since_ms < self.now_ms:
-            span = GapSpan(self.gap_since_ms, self.now_ms, self.gap_cause, self.asked.assignment)
-            self.gaps.append(span)
-        self.gap_since_ms = None
+    def _close_gap(self, now_ms: int, asked: Asked) -> None:
+        since_ms = self._gap_since_ms
+        self._gap_since_ms = None
+        if since_ms is not None and since_ms < now_ms:
+            self.gaps.append(GapSpan(since_ms, now_ms, self._gap_cause, asked.assignment))
+
+
+def first_of(holds: Mapping[Cause, int]) -> Cause:
+    """The cause that has held longest, the graver one first; a boot where none holds."""
+    first, since = Cause.BOOT, None
+    for cause, at_ms in holds.items():
+        rank = (at_ms, CAUSE_ORDER[cause])
+        if since is None or rank < since:
+            first, since = cause, rank
+    return first

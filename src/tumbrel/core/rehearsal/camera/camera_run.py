@@ -1,369 +1,399 @@
-"""One camera through the trip: what it is asked, what it films, and why not."""
+"""One camera through the trip: what it does now, how it starts, and how it gives out.
+
+It owns its schedule, body, power, recorder and account of asked time; the battery and the card in
+it are handed down to them.
+"""
 
 from __future__ import annotations
 
-from enum import IntEnum, auto
-from typing import TYPE_CHECKING
-
-from ...document import BatteryFamily, Between, Camera
-from ...parameters import Defaults
+from ..power.loads import Consumer
 from ..stock.batteries import Cell
 from ..stock.cards import CardRun
 from ..stock.clips import NEVER_MS
-from ..trip.asked import Asked, Recording, Way
-from ..trip.climate import climate_of
-from ..trip.timeline import Conditions
-from .causes import COPYING, FILMING, GAVE_OUT, OFF, RECORDING, STANDBY, Cause, Priority
-from .starting import Starting
-
-if TYPE_CHECKING:
-    from .schedule import Sum
-
-
-OVER_WITH_IT = (
-    Cause.PLAN,
-    Cause.CARD_UNFIT,
-    Cause.CLIP_LIMIT,
-    Cause.NO_HAND,
-    Cause.NO_START,
-    Cause.SAVE,
+from ..trip.asked import Asked, Recording
+from ..trip.scene import CameraAtStart, Scene
+from .asked_time import AskedTime
+from .causes import (
+    BOOTING,
+    FILMING,
+    GAVE_OUT,
+    OFF,
+    STANDBY,
+    Cause,
+    Due,
+    Priority,
+    State,
 )
+from .energy import LEAST_W, Energy
+from .forecast import Event, Forecast, thawed
+from .recorder import Recorder
+from .schedule import Schedule
+from .thermal import Thermal
+from .trace import Trace
+
+SEEN_AT_MS = (600_000, 1_500_000, 3_000_000)
+LONG_REST_MS = 3_600_000
+COLD_NOT_EMPTY = 0.03
 
 
-class Due(IntEnum):
-    """What a camera meets next."""
+class CameraRun(Consumer):
+    """A camera as it stands, advanced from event to event.
 
-    NOTHING = auto()
-    PREPARE = auto()
-    ASK = auto()
-    UNASK = auto()
-    BOOTED = auto()
-    BEAT = auto()
-    BY_ITSELF = auto()
-
-
-class CameraRun(Starting):
-    """A camera's behaviour on top of its physical state."""
+    `holds` are what keeps it from filming, and since when [ms]. It is `hot` until it has cooled,
+    `dead` while its cell gives nothing, and `spent` when it waits for a hand to start it again.
+    """
 
     __slots__ = (
-        "asked_list",
-        "asked_starts",
         "between",
+        "boot_ends_ms",
+        "boot_ms",
+        "camera",
+        "card",
+        "cell",
+        "dead",
+        "defaults",
         "due",
         "due_kind",
-        "enough",
+        "end_ms",
+        "energy",
+        "holds",
+        "hot",
         "index",
-        "next_asked",
-        "sums",
+        "now_ms",
+        "recorder",
+        "recording",
+        "schedule",
+        "spent",
+        "state",
+        "thermal",
+        "time",
+        "trace",
     )
 
-    def __init__(
-        self,
-        index: int,
-        camera: Camera,
-        family: BatteryFamily,
-        asked_list: list[Asked],
-        conditions: Conditions,
-        defaults: Defaults,
-        between: Between,
-        radio_left_on: bool,
-        boot_ms: int,
-        end_ms: int,
-    ) -> None:
-        super().__init__(camera, family, conditions, defaults, radio_left_on)
+    def __init__(self, index: int, carried: CameraAtStart, scene: Scene) -> None:
+        camera, defaults = carried.camera, scene.defaults
+        super().__init__(camera.id, camera.name, runs=True)
         self.index = index
-        self.asked_list = asked_list
-        self.between = between
-        self.next_asked = 0
-        self.enough: tuple[int, int, str, str, float] | None = None
-        self.sums: dict[tuple[int, int], Sum] = {}
-        self.asked_starts = [span.start_ms for span in asked_list]
-        self.open_account()
-        self.open_filming(boot_ms, end_ms)
+        self.camera = camera
+        self.defaults = defaults
+        self.between = carried.between
+        self.boot_ms = carried.boot_ms
+        self.end_ms = scene.timeline.duration_ms
+        self.schedule = Schedule(carried.asked)
+        first = carried.asked[0].recording if carried.asked else None
+        body = first.body if first is not None else carried.body
+        lag_ms = defaults.tau_cell_s.value * 1000.0
+        self.thermal = Thermal(body, scene.timeline.conditions, lag_ms)
+        radio = carried.radio_left_on
+        self.energy = Energy(camera, carried.family, defaults, radio_left_on=radio)
+        self.recorder = Recorder(camera)
+        self.time = AskedTime()
+        self.trace = Trace()
+        self.cell: Cell | None = None
+        self.card: CardRun | None = None
+        self.state: State = OFF
+        self.recording: Recording | None = None
+        self.holds: dict[Cause, int] = {}
+        self.hot = self.dead = self.spent = False
+        self.boot_ends_ms: int | None = None
         self.due: tuple[int, int] = (NEVER_MS, 0)
         self.due_kind = Due.NOTHING
-        if asked_list and asked_list[0].recording:
-            self.wear(asked_list[0].recording.body)
+        self.now_ms = 0
 
-    # -- from event to event --------------------------------------------------------
+    # -- as something that hangs on a source ----------------------------------------
+
+    @property
+    def port_wh(self) -> float:
+        """What it has taken from ports so far [W h]."""
+        return self.energy.port_wh
+
+    @property
+    def unit(self) -> str:
+        """Key of the battery in it, else empty."""
+        return self.cell.id if self.cell is not None else ""
+
+    @property
+    def draws(self) -> bool:
+        """Whether it runs on its port now."""
+        return self.energy.draw_w > 0.0
+
+    def wants_w(self) -> float:
+        """What it would take from a port [W]: its draw, with what is due, and its charging."""
+        return self.energy.wants_w(self.cell, battery_out=self.battery_out, to_come=True)
+
+    def would_take_w(self) -> float:
+        """What it would take were a source switched on for it [W]."""
+        to_come = self.schedule.wanted is not None
+        return self.energy.wants_w(self.cell, battery_out=self.battery_out, to_come=to_come)
+
+    def taking_w(self) -> float:
+        """What it takes from its port now [W]."""
+        return self.energy.taking_w(self.cell)
+
+    def grant(self, most_w: float) -> float:
+        """Take what it wants of what its port gives; how much that is [W]."""
+        self.review_refusal()
+        given = min(most_w, self.wants_w())
+        self.feed(given)
+        self.plan_next()
+        return given
+
+    def unplug(self) -> None:
+        """Its cable comes out."""
+        self.feed(0.0)
+
+    def feed(self, watts: float) -> None:
+        """Take what a port grants; with the battery out, losing it stops the camera (E4.7)."""
+        energy = self.energy
+        energy.feed_w = watts
+        self.review_refusal()
+        short = watts * self.defaults.feed_efficiency.value < self._drawn()[0] - LEAST_W
+        if self.battery_out and short and self.state is not OFF:
+            self.halt(OFF)
+            self.holds[Cause.NO_POWER] = self.now_ms
+            self.account()
+        elif self.schedule.wanted is None or self.state is not OFF:
+            return
+        elif Cause.NO_POWER in self.holds or (self.dead and self._fed_enough()):
+            self.try_begin()
+            self.account()
+
+    # -- what holds now -------------------------------------------------------------
+
+    @property
+    def battery_out(self) -> bool:
+        """Whether it runs on outside power alone: on its source, or wanted so (E1.3)."""
+        if self.energy.rigged_out:
+            return True
+        recording = self.recording
+        if self.schedule.wanted is None or recording is None:
+            return False
+        return recording.set_up.power == "outside_only"
+
+    def _drawn(self) -> tuple[float, float]:
+        return self.energy.of_state(self.state, self.recording, self.thermal.body)
+
+    def settle(self) -> None:
+        """Bring power and heat into line with what holds now; constant until the next event."""
+        drawn = self._drawn()
+        if self.state is OFF and self.dead and self.energy.feed_w <= 0.0:
+            drawn = (0.0, drawn[1])
+        body, out = self.thermal.body, self.battery_out
+        self.thermal.rise_k = self.energy.settle(drawn, body, self.cell, battery_out=out)
+
+    def line(self) -> float:
+        """The charge at which the cell gives no more, at its temperature (E3.4)."""
+        return self.energy.line(self.cell)
+
+    def thawed(self) -> bool:
+        """Whether a dead cell may start again, with some charge above its line (E3.4)."""
+        return self.cell is not None and thawed(self.energy, self.cell)
+
+    def review_refusal(self) -> None:
+        """Whether the cell in the camera takes charge at its temperatures (E4.2, E5.3)."""
+        if self.cell is not None and not self.battery_out:
+            self.energy.review_refusal(self.now_ms, self.cell, self.thermal.body_c)
+
+    def own_event(self, bound_ms: int) -> Event | None:
+        """What it meets first by itself, at or before a bound: heat, an empty cell, a limit."""
+        forecast = Forecast(
+            self.now_ms,
+            self.thermal,
+            self.energy,
+            self.cell,
+            off=self.state is OFF,
+            hot=self.hot,
+            dead=self.dead,
+            battery_out=self.battery_out,
+        )
+        limit_ms = self.recording.clip_limit_ms if self.recording is not None else None
+        return forecast.next_event(bound_ms, self.recorder.clip, limit_ms)
+
+    def account(self) -> None:
+        """Bring filmed and missed time into line with what holds now."""
+        holds = None if self.state in FILMING else self.holds
+        asked = self.schedule.current
+        self.time.account(self.now_ms, asked, holds, self.card, self._ran_on())
+
+    def close_spans(self) -> None:
+        """End whatever span of asked time is open."""
+        self.time.close(self.now_ms, self.schedule.current, self.card, self._ran_on())
+
+    def _ran_on(self) -> Cell | None:
+        return None if self.battery_out else self.cell
 
     def plan_next(self) -> None:
         """Find what it meets next: what is asked, a boot's end, a beat, or a level of its own."""
         self.settle()
         first, kind = (NEVER_MS, 0), Due.NOTHING
-        asked = self.asked
-        if asked is not None:
-            ends = Priority.ENDS if asked.ends_leg else Priority.PATTERN_ENDS
-            first, kind = (asked.end_ms, int(ends)), Due.UNASK
-        elif self.next_asked < len(self.asked_list):
-            following = self.asked_list[self.next_asked]
+        current, following = self.schedule.current, self.schedule.following()
+        if current is not None:
+            ends = Priority.ENDS if current.ends_leg else Priority.PATTERN_ENDS
+            first, kind = (current.end_ms, int(ends)), Due.UNASK
+        elif following is not None:
             early_ms = following.prepare_ms if self.state is OFF else None
-            if early_ms is not None and self.wanted is not following and early_ms >= self.now_ms:
+            wanted = self.schedule.wanted
+            if early_ms is not None and wanted is not following and early_ms >= self.now_ms:
                 first, kind = (early_ms, int(Priority.STARTS)), Due.PREPARE
             else:
                 first, kind = (following.start_ms, int(Priority.STARTS)), Due.ASK
         if self.boot_ends_ms is not None and (self.boot_ends_ms, int(Priority.STARTS)) < first:
             first, kind = (self.boot_ends_ms, int(Priority.STARTS)), Due.BOOTED
-        if self.beat_ms < first[0]:
-            first, kind = (self.beat_ms, int(Priority.PATTERN_ENDS)), Due.BEAT
-        waits = self.hot or (self.dead and self.wanted is not None)
-        if self.state is not OFF or waits or self.feed_w > 0.0 or self.drain_w > 0.0:
+        if self.recorder.beat_ms < first[0]:
+            first, kind = (self.recorder.beat_ms, int(Priority.PATTERN_ENDS)), Due.BEAT
+        waits = self.hot or (self.dead and self.schedule.wanted is not None)
+        if waits or self.state is not OFF or self.energy.feed_w > 0.0 or self.energy.drain_w > 0.0:
             own = self.own_event(min(first[0], self.end_ms))
             if own is not None and own < first:
                 first, kind = (own[0], int(own[1])), Due.BY_ITSELF
         self.due, self.due_kind = first, kind
 
-    def happen(self) -> bool:
-        """Let what is due happen; True when hands may want to look (E8.2).
+    # -- advancing ------------------------------------------------------------------
 
-        So when something gave out or may be restarted, and when a start failed.
+    def advance(self, to_ms: int) -> None:
+        """Move to a time; nothing else may happen to the camera before it.
+
+        Power and byte rate are constant until then, so only temperatures are followed by step.
         """
-        at_ms, priority = self.due
-        self.advance(at_ms)
-        kind = self.due_kind
-        decides = False
-        if kind is Due.ASK:
-            self.ask(self.asked_list[self.next_asked])
-            if self.boot_ends_ms == at_ms:  # booted just in time: no event of its own
-                self.record()
-            decides = self.state is OFF
-        elif kind is Due.UNASK:
-            self.unask()
-        elif kind is Due.BOOTED:
-            self.record()
-        elif kind is Due.PREPARE:
-            self._want(self.asked_list[self.next_asked])
-            decides = self.state is OFF
-        elif kind is Due.BEAT:
-            self.beat()
-        else:
-            self._by_itself(Priority(priority))
-            decides = True
-        return decides
+        elapsed_ms = to_ms - self.now_ms
+        if elapsed_ms <= 0:
+            return
+        rests = self.state is OFF and elapsed_ms > LONG_REST_MS
+        if rests and self.thermal.far_from_rest(self.cell):
+            start_ms = self.now_ms
+            for part_ms in SEEN_AT_MS:  # how it cools or warms is to be seen, not a straight line
+                self._go(start_ms + part_ms, part_ms - (self.now_ms - start_ms))
+            elapsed_ms = to_ms - self.now_ms
+        self._go(to_ms, elapsed_ms)
 
-    def after_take(self) -> None:
-        """A take was played in one piece: look at the next one."""
-        self.last_wanted = self.asked_list[self.next_asked]
-        self.next_asked += 1
-        if self.next_asked < len(self.asked_list):
-            following = self.asked_list[self.next_asked]
-            early = following.prepare_ms is not None
-            self.due_kind = Due.PREPARE if early else Due.ASK
-        else:
-            self.due_kind = Due.NOTHING
+    def _go(self, to_ms: int, elapsed_ms: int) -> None:
+        cell, energy = self.cell, self.energy
+        off = self.state is OFF
+        beside = cell if energy.rigged_out else None
+        beside_c = beside.cell_c if beside is not None else 0.0
+        on = not off or energy.into_w > 0.0
+        for at_ms, body_c, cell_c in self.thermal.follow(self.now_ms, to_ms, cell, on=on):
+            charge = energy.charge_after(cell, at_ms - self.now_ms) if cell is not None else 0.0
+            used = self.recorder.used_at(at_ms, self.card)
+            self.trace.add(at_ms, charge, body_c, cell_c, used, self.state)
+        if beside is not None:  # it lies beside the camera
+            beside.cell_c = beside.bag_climate.after(beside_c, self.now_ms, to_ms)
+        energy.take_and_give(cell, elapsed_ms, off=off)
+        self.now_ms = to_ms
+        if self.recorder.clip is not None and self.card is not None:
+            self.card.used = self.recorder.used_at(to_ms, self.card)
+        self.note()
 
-    def _by_itself(self, what: Priority) -> None:
-        if what is Priority.CONDITIONS:
-            self.review_refusal()
-        elif what is Priority.HEAT and self.hot:
-            self.cooled()
-        elif what is Priority.HEAT:
+    def note(self) -> None:
+        """Add a point to the trace; long rests are kept coarse."""
+        cell, body_c = self.cell, self.thermal.body_c
+        charge, cell_c = (cell.charge, cell.cell_c) if cell is not None else (0.0, body_c)
+        used = self.card.used if self.card is not None else 0
+        self.trace.add_coarse(self.now_ms, charge, body_c, cell_c, used, self.state)
+
+    # -- starting -------------------------------------------------------------------
+
+    def try_begin(self) -> None:
+        """Start recording when it is wanted and nothing holds it back."""
+        if self.schedule.wanted is None or self.state >= BOOTING:
+            return
+        if self._held_back():
+            if Cause.COLD in self.holds or Cause.EMPTY in self.holds:  # for a hand to see to (E3.4)
+                self.dead = True
+                self.spent = not self.camera.starts_itself
+        elif self.thermal.too_hot:
             self.stop_hot()
-        elif what is Priority.EMPTY and self.dead and self.state is OFF:
-            self.thaw()
-        elif what is Priority.EMPTY:
-            self.stop_empty()
-        elif what is Priority.CARD_FULL:
-            self.stop_full()
+        elif self.state is STANDBY or self.boot_ms == 0:
+            self.record()
         else:
-            self.stop_at_clip_limit()
+            self.state = BOOTING
+            self.boot_ends_ms = self.now_ms + self.boot_ms
+            self.holds[Cause.BOOT] = self.now_ms
 
-    # -- asked intervals ------------------------------------------------------------
+    def _held_back(self) -> bool:
+        if self.spent and self.dead and self._fed_enough():
+            self.spent = False  # power that returns starts it (E3.4)
+        if self.spent:
+            self.holds.setdefault(Cause.NO_HAND, self.now_ms)
+        power = self._power_missing()
+        for cause in GAVE_OUT:
+            if cause is not power:
+                self.holds.pop(cause, None)
+        if power is not None:
+            self.holds.setdefault(power, self.now_ms)
+        if self.card is None or self.recorder.has_room(self.card, self.schedule.wanted):
+            self.holds.pop(Cause.CARD_FULL, None)
+        else:
+            self.holds.setdefault(Cause.CARD_FULL, self.now_ms)
+        return any(cause is not Cause.BOOT for cause in self.holds)
 
-    def ask(self, span: Asked) -> None:
-        """An asked interval begins."""
-        self.next_asked += 1
-        self.asked = span
-        if self.wanted is not span:
-            self._want(span)
-        self.account()
-
-    def unask(self) -> None:
-        """An asked interval ends; a neighbour that follows at once is carried into."""
-        span = self.asked
-        assert span is not None
-        self.close_spans()
-        if span.loop is not None and span.loop.presses and span.loop.presses[-1] == self.now_ms:
-            self.save()
-        self.asked = None
-        follower = self._follower()
-        touching = follower is not None and follower.start_ms == span.end_ms
-        if touching and span.way is Way.STREAM:
-            return
-        self.wanted = None
-        self.beat_ms = NEVER_MS
-        for cause in OVER_WITH_IT:
-            self.holds.pop(cause, None)
-        stays_on = self.between == "on" and span.way is Way.STREAM
-        if stays_on and self.state is RECORDING and follower is not None:
-            return
-        if self.state is not OFF and self.state is not COPYING:
-            standby = self.between == "standby" and follower is not None
-            self.halt(STANDBY if standby else OFF)
-
-    def _follower(self) -> Asked | None:
-        if self.next_asked < len(self.asked_list):
-            return self.asked_list[self.next_asked]
+    def _power_missing(self) -> Cause | None:
+        """Why there is no power to start with; a dead cell wants some charge above its line."""
+        if self._fed_enough():
+            return None
+        if self.battery_out:
+            return Cause.NO_POWER
+        if self.cell is None:
+            return Cause.NO_BATTERY
+        if self.dead and self.thawed():
+            self.dead = False
+        if self.dead or self.cell.charge <= self.line():
+            return self.ran_out()
         return None
 
-    def is_asked_before(self, horizon_ms: int) -> bool:
-        """Whether the camera is asked now or will be before a time."""
-        if self.asked is not None:
-            return True
-        follower = self._follower()
-        return follower is not None and follower.start_ms < horizon_ms
+    def _fed_enough(self) -> bool:
+        """Whether what its port grants covers what it would draw."""
+        wanted = self.schedule.wanted
+        recording = wanted.recording if wanted is not None else None
+        return self.energy.feeds_enough(recording.draw_w if recording is not None else 0.0)
 
-    def _want(self, span: Asked) -> None:
-        self.wanted = self.last_wanted = span
-        if span.recording is None:
-            self.halt(OFF)
-            self.holds[Cause.PLAN] = -1  # before all else: no kit would film what cannot be chosen
-            return
-        self.holds.pop(Cause.PLAN, None)
-        if self.recording is not span.recording or span.way is not Way.STREAM:
-            self.take_settings(span, span.recording)
-        self._check_card(span.recording)
-        self._look_who_starts(span)
-        self.try_begin()
+    def ran_out(self) -> Cause:
+        """Empty; or held back by the cold, when a warm cell would still give something."""
+        held = self.cell.charge if self.cell is not None else 0.0
+        return Cause.COLD if held >= COLD_NOT_EMPTY else Cause.EMPTY
 
-    def _look_who_starts(self, span: Asked) -> None:
-        """A free hand that starts it brings back what gave out; without any, it is not begun.
+    def record(self) -> None:
+        """The camera is up and films as it was asked."""
+        self.boot_ends_ms = None
+        for over in (Cause.BOOT, Cause.CLIP_LIMIT, Cause.SAVE):
+            self.holds.pop(over, None)
+        assert self.schedule.last_wanted is not None
+        self.write(self.schedule.last_wanted)
+        self.account()
 
-        A stretch that touches the one before wants no new press (E1.6): what gave out there stays
-        off until a hand sees to it.
-        """
-        place = self.next_asked if self.asked is None else self.next_asked - 1
-        touches = place > 0 and self.asked_list[place - 1].end_ms == span.start_ms
-        if span.by_hand and not touches:
-            self.spent = False
-            self.holds.pop(Cause.NO_HAND, None)
-        self.holds.pop(Cause.NO_START, None)
-        if not span.begun and self.state in (OFF, STANDBY):
-            self.holds[Cause.NO_START] = self.now_ms
+    def write(self, span: Asked) -> None:
+        """Begin to write what a span asks."""
+        assert self.card is not None
+        assert span.recording is not None
+        self.energy.train_w = self.energy.train_rise_k = 0.0
+        begin = self.recorder.begin
+        self.state = begin(span, span.recording, self.card, self.now_ms, self.boot_ms)
 
-    def take_settings(self, span: Asked, recording: Recording) -> None:
-        """Change mode, features or set-up; a running camera goes on in a new clip."""
-        running = self.state in FILMING
-        if running:
-            self.close_clip()
-        self.recording = recording
-        self.wear(recording.body)
-        self.set_curve()
-        if running and self.has_room():
-            self.write(span)
-        elif running:
-            self.halt(OFF)
+    def halt(self, state: State) -> None:
+        """Stop recording or booting and go off or on standby."""
+        self.recorder.close(self.card, self.now_ms)
+        self.energy.train_w = self.energy.train_rise_k = 0.0
+        self.state = state
+        self.boot_ends_ms = None
+        self.recorder.beat_ms = NEVER_MS
+        self.holds.pop(Cause.BOOT, None)
+        self.holds.pop(Cause.SAVE, None)
 
-    def _check_card(self, recording: Recording) -> None:
-        self.holds.pop(Cause.CARD_UNFIT, None)
-        if self.card is None:
-            self.holds.setdefault(Cause.NO_CARD, self.now_ms)
-        elif self.card.store.sustained_bytes_s < recording.peak_rate:
-            self.holds[Cause.CARD_UNFIT] = self.now_ms
-            if self.state in FILMING:
-                self.halt(OFF)
+    def stop_hot(self) -> None:
+        """Too hot: off until cool, and then for a hand unless it starts itself (E5.3, E5.4)."""
+        self.halt(OFF)
+        self.hot = True
+        self.spent = not self.camera.starts_itself
+        self.holds[Cause.HOT] = self.now_ms
+        if self.spent and self.schedule.wanted is not None:
+            self.holds[Cause.NO_HAND] = self.now_ms
+        self.account()
 
     def adopt(self, fresh: CameraRun) -> None:
-        """Go on in a new document that was the same until now."""
-        old = self.asked_list
-        self.conditions, self.climate = fresh.conditions, climate_of(self.body, fresh.conditions)
-        self.asked_list, self.end_ms = fresh.asked_list, fresh.end_ms
-        self.asked_starts, self.sums = fresh.asked_starts, {}
-        for name in ("asked", "wanted", "last_wanted"):
-            span = getattr(self, name)
-            if span is not None:
-                place = next(n for n, one in enumerate(old) if one is span)
-                setattr(self, name, self.asked_list[place])
-        if self.last_wanted is not None and self.last_wanted.recording is not None:
-            self.recording = self.last_wanted.recording
-
-    # -- hands ----------------------------------------------------------------------
-
-    def begin_handling(self, cause: Cause) -> None:
-        """A hand opens a door; the camera films nothing unless it hot-swaps."""
-        if cause is Cause.SWAP and self.recording and self.recording.set_up.hot_swap:
-            return
-        if self.state is not OFF:
-            self.halt(OFF)
-        self.holds[cause] = self.now_ms
-        self.account()
-
-    def end_handling(self, cause: Cause) -> None:
-        """The door is shut; whoever handled the camera also starts it again."""
-        self.spent = False
-        for over in (cause, Cause.NO_HAND, Cause.NO_START, Cause.CLIP_LIMIT):
-            self.holds.pop(over, None)
-        self.try_begin()
-        self.account()
-
-    def begin_copying(self) -> None:
-        """On, giving its footage to a drive; it films nothing meanwhile (E6.5)."""
-        self.halt(COPYING)
-        self.holds[Cause.COPYING] = self.now_ms
-        self.account()
-
-    def end_copying(self) -> None:
-        """The cable is off."""
-        self.halt(OFF)
-        self.holds.pop(Cause.COPYING, None)
-        self.try_begin()
-        self.account()
-
-    @property
-    def rest_rise_k(self) -> float:
-        """Rise between stretches [K], of whatever it does there (E3.2)."""
-        if self.between == "standby":
-            return self.body.resistance_k_per_w * self.standby_w
-        return self.recording.rise_k if self.between == "on" and self.recording else 0.0
-
-    @property
-    def next_start_ms(self) -> int:
-        """When it is wanted next: now, or once it can begin to boot; NEVER_MS when it is not."""
-        if self.wanted is not None:
-            return self.now_ms
-        follower = self._follower()
-        if follower is None:
-            return NEVER_MS
-        return follower.start_ms if follower.prepare_ms is None else follower.prepare_ms
-
-    @property
-    def may_copy(self) -> bool:
-        """Whether it can be switched on to copy: it is off, not asked, and has power (E6.5)."""
-        powered = self.cell is not None and not self.dead and self.cell.charge > self.line()
-        return self.asked is None and self.state is OFF and (powered or self.feed_w > 0.0)
-
-    @property
-    def lets_go(self) -> bool:
-        """Whether a hand may take its battery for another camera: it is off, and not wanted."""
-        return self.camera.battery_comes_out and self.state is OFF and self.wanted is None
-
-    def fit_cell(self, cell: Cell | None) -> Cell | None:
-        """Put a battery in, or start without one; gives back the one that was in."""
-        old = self.cell
-        if old is not None:
-            old.move(old.home, self.now_ms)
-        self.cell = cell
-        self.dead = self.spent = False
-        for over in GAVE_OUT:
-            self.holds.pop(over, None)
-        if cell is None:
-            self.holds[Cause.NO_BATTERY] = self.now_ms
-        else:
-            cell.move(self.camera.id, self.now_ms, in_camera=True)
-            self.set_curve()
-            self.review_refusal()
-        self.note()
-        return old
-
-    def fit_card(self, card: CardRun | None) -> None:
-        """Put a card in, or start without one."""
-        if self.card is not None:
-            self.card.move("bag", self.now_ms)
-        self.card = card
-        for over in (Cause.NO_CARD, Cause.CARD_FULL, Cause.CARD_UNFIT):
-            self.holds.pop(over, None)
-        if card is None:
-            self.holds[Cause.NO_CARD] = self.now_ms
-        else:
-            card.move(self.camera.id, self.now_ms)
-        self.note()
+        """Go on in a scene that was the same until now."""
+        self.thermal.adopt(fresh.thermal.conditions)
+        self.schedule.adopt(fresh.schedule)
+        self.end_ms = fresh.end_ms
+        last = self.schedule.last_wanted
+        if last is not None and last.recording is not None:
+            self.recording = last.recording

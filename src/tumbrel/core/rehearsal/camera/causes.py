@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from enum import IntEnum, StrEnum
+from enum import IntEnum, StrEnum, auto
 
 
 class Cause(StrEnum):
@@ -64,3 +64,15 @@ class Priority(IntEnum):
     PATTERN_ENDS = 7
     STARTS = 8
     HANDS = 9
+
+
+class Due(IntEnum):
+    """What a camera meets next."""
+
+    NOTHING = auto()
+    PREPARE = auto()
+    ASK = auto()
+    UNASK = auto()
+    BOOTED = auto()
+    BEAT = auto()
+    BY_ITSELF = auto()

@@ -8,25 +8,52 @@ from ...charging import MS_PER_HOUR, NEVER_MS
 from ...energy import self_discharge_wh
 from ...heat import ms_to_level
 from ...two_lags import chained, first_zero
-from ..stock.clips import Frames, Stream
-from .body_state import THAW_HAIR, BodyState
-from .causes import OFF, Priority
+from ..stock.batteries import Cell
+from ..stock.clips import Clip, Loop
+from .causes import Priority
+from .energy import Energy
+from .thermal import Thermal
+
+THAW_HAIR = 1e-7  # a whole millisecond may fall this short of the root that is foretold
+Event = tuple[int, Priority]
 
 
-class Forecast(BodyState):
-    """Finds the next of a camera's own events."""
+class Forecast:
+    """Finds the next of a camera's own events from how it stands now."""
 
-    __slots__ = ()
+    __slots__ = ("battery_out", "cell", "dead", "energy", "hot", "now_ms", "off", "thermal")
 
-    def own_event(self, bound_ms: int) -> tuple[int, Priority] | None:
+    def __init__(
+        self,
+        now_ms: int,
+        thermal: Thermal,
+        energy: Energy,
+        cell: Cell | None,
+        *,
+        off: bool,
+        hot: bool,
+        dead: bool,
+        battery_out: bool,
+    ) -> None:
+        self.now_ms = now_ms
+        self.thermal = thermal
+        self.energy = energy
+        self.cell = cell
+        self.off = off
+        self.hot = hot
+        self.dead = dead
+        self.battery_out = battery_out
+
+    def next_event(
+        self, bound_ms: int, clip: Clip | None, clip_limit_ms: int | None
+    ) -> Event | None:
         """What it meets first by itself, at or before a bound: heat, an empty cell, a limit."""
         first_ms, what = bound_ms, None
-        clip = self.clip
         if clip is not None:
-            limited = isinstance(clip, Stream | Frames) and self.recording is not None
-            limit_ms = self.recording.clip_limit_ms if limited and self.recording else None
-            if limit_ms is not None and clip.start_ms + limit_ms <= first_ms:
-                first_ms, what = clip.start_ms + limit_ms, Priority.CLIP_LIMIT
+            limited = clip_limit_ms is not None and not isinstance(clip, Loop)
+            limit_ms = clip.start_ms + clip_limit_ms if clip_limit_ms is not None else NEVER_MS
+            if limited and limit_ms <= first_ms:
+                first_ms, what = limit_ms, Priority.CLIP_LIMIT
             full_ms = clip.full_ms()
             if full_ms <= first_ms:
                 first_ms, what = full_ms, Priority.CARD_FULL
@@ -41,24 +68,25 @@ class Forecast(BodyState):
     def _charging_event(self) -> int:
         """When the taper begins to heat less, or the cell is full [ms]."""
         cell = self.cell
-        if self.into_w <= 0.0 or cell is None:
+        if self.energy.into_w <= 0.0 or cell is None:
             return NEVER_MS
-        kink = cell.intake.kink_for(self.into_w)
+        kink = cell.intake.kink_for(self.energy.into_w)
         target = kink if cell.charge < kink - 1e-9 else cell.intake.full
-        left_ms = cell.intake.ms_to(cell.charge, self.into_w, target)
+        left_ms = cell.intake.ms_to(cell.charge, self.energy.into_w, target)
         return NEVER_MS if left_ms >= NEVER_MS else self.now_ms + left_ms
 
-    def _scan(self, bound_ms: int) -> tuple[int, Priority] | None:
+    def _scan(self, bound_ms: int) -> Event | None:
         """The first level that body or cell reaches at or before a bound."""
-        heat = (self.state is not OFF or self.hot) and not self._stays_below(bound_ms)
+        heat = (not self.off or self.hot) and not self._stays_below(bound_ms)
         cold = self._may_run_out(bound_ms)
-        thaw = self.dead and self.state is OFF and self.cell is not None and not self.thawed()
-        refusal = self.feed_w > 0.0 and self.cell is not None and not self.battery_out
+        cell, thermal = self.cell, self.thermal
+        thaw = self.dead and self.off and cell is not None and not thawed(self.energy, cell)
+        refusal = self.energy.feed_w > 0.0 and cell is not None and not self.battery_out
         if not (heat or cold or refusal or thaw):
             return None
-        starts, climate = self.conditions.starts_ms, self.climate
-        at_ms, step, body_c = self.now_ms, self.step, self.body_c
-        cell_c = self.cell.cell_c if self.cell else body_c
+        starts, climate = thermal.conditions.starts_ms, thermal.climate
+        at_ms, step, body_c = self.now_ms, thermal.step, thermal.body_c
+        cell_c = cell.cell_c if cell is not None else body_c
         while True:
             last = step + 1 >= len(starts)
             end_ms = bound_ms if last else min(bound_ms, starts[step + 1])
@@ -67,7 +95,7 @@ class Forecast(BodyState):
                 end_ms,
                 body_c,
                 cell_c,
-                climate.base_c[step] + climate.g[step] * self.rise_k,
+                climate.base_c[step] + climate.g[step] * thermal.rise_k,
                 climate.lag_ms[step],
             )
             found = [self._heat_in(piece)] if heat else []
@@ -80,12 +108,12 @@ class Forecast(BodyState):
             if last or end_ms >= bound_ms:
                 return None
             body_c, cell_c = chained(
-                body_c, cell_c, piece.level_c, piece.lag_ms, self.cell_lag_ms, end_ms - at_ms
+                body_c, cell_c, piece.level_c, piece.lag_ms, thermal.cell_lag_ms, end_ms - at_ms
             )
             at_ms, step = end_ms, step + 1
 
-    def _heat_in(self, piece: _Piece) -> tuple[int, Priority] | None:
-        limits = self.body.limits
+    def _heat_in(self, piece: _Piece) -> Event | None:
+        limits = self.thermal.body.limits
         target_c = limits.restart_c if self.hot else limits.stop_c
         past = piece.body_c <= target_c if self.hot else piece.body_c >= target_c
         if past:
@@ -95,16 +123,16 @@ class Forecast(BodyState):
             return None
         return piece.at_ms + reached, Priority.HEAT
 
-    def _empty_in(self, piece: _Piece) -> tuple[int, Priority] | None:
+    def _empty_in(self, piece: _Piece) -> Event | None:
         """When the falling charge meets what the cold holds back (E3.4, E3.6)."""
-        cell, curve = self.cell, self.curve
+        cell, curve = self.cell, self.energy.curve
         assert cell is not None
-        fall = self.drain_w / MS_PER_HOUR / cell.wh
+        fall = self.energy.drain_w / MS_PER_HOUR / cell.wh
         charge = cell.charge - fall * (piece.at_ms - self.now_ms)
         length_ms = piece.end_ms - piece.at_ms
         if charge - fall * length_ms > curve.at(piece.coldest_c()):
             return None
-        lag, steepest = self.cell_lag_ms, curve.steepest
+        lag, steepest = self.thermal.cell_lag_ms, curve.steepest
 
         def left(at: float) -> tuple[float, float]:
             body_c, cell_c = piece.after(at, lag)
@@ -115,29 +143,29 @@ class Forecast(BodyState):
         found = first_zero(left, length_ms)
         return None if found is None else (piece.at_ms + found, Priority.EMPTY)
 
-    def _thaw_in(self, piece: _Piece) -> tuple[int, Priority] | None:
+    def _thaw_in(self, piece: _Piece) -> Event | None:
         """When a dead cell, warmed or charged, has enough above its line to go on (E3.4)."""
-        cell, curve = self.cell, self.curve
+        cell, curve = self.cell, self.energy.curve
         assert cell is not None
-        lag, steepest = self.cell_lag_ms, curve.steepest
-        most = self.into_w / MS_PER_HOUR / cell.wh
-        revival = self.defaults.revival.value - THAW_HAIR
-        by_itself = self.defaults.self_discharge_per_month.value
+        lag, steepest = self.thermal.cell_lag_ms, curve.steepest
+        most = self.energy.into_w / MS_PER_HOUR / cell.wh
+        revival = self.energy.defaults.revival.value - THAW_HAIR
+        by_itself = self.energy.defaults.self_discharge_per_month.value
 
         def missing(at: float) -> tuple[float, float]:
             body_c, cell_c = piece.after(at, lag)
             warming = (max(body_c, piece.level_c) - cell_c) / lag
             elapsed_ms = round(piece.at_ms + at) - self.now_ms
-            charge = self._charge_after(cell, elapsed_ms)
+            charge = self.energy.charge_after(cell, elapsed_ms)
             charge -= self_discharge_wh(cell.wh, charge, elapsed_ms, by_itself) / cell.wh
             return curve.at(cell_c) + revival - charge, most + steepest * max(0.0, warming) + 1e-15
 
         found = first_zero(missing, piece.end_ms - piece.at_ms)
         return None if found is None else (piece.at_ms + found, Priority.EMPTY)
 
-    def _refusals_in(self, piece: _Piece) -> list[tuple[int, Priority] | None]:
+    def _refusals_in(self, piece: _Piece) -> list[Event | None]:
         """When charging is refused for cell or body, or may go on again (E4.2, E5.3)."""
-        cell, d = self.cell, self.defaults
+        cell, d = self.cell, self.energy.defaults
         assert cell is not None
         if cell.refused == "cold":
             sides = [(-1.0, d.resume_cold_c.value)]
@@ -146,15 +174,15 @@ class Forecast(BodyState):
         else:
             sides = [(1.0, d.refuse_cold_c.value), (-1.0, d.refuse_hot_c.value)]
         found = [self._cell_at(piece, sign, level_c) for sign, level_c in sides]
-        turn_c = d.resume_body_c.value if self.body_pause else d.pause_body_c.value
+        turn_c = d.resume_body_c.value if self.energy.body_pause else d.pause_body_c.value
         reached = ms_to_level(piece.body_c, piece.level_c, turn_c, piece.lag_ms / 1000.0)
         if reached is not None and piece.at_ms + reached <= piece.end_ms:
             found.append((piece.at_ms + reached, Priority.CONDITIONS))
         return found
 
-    def _cell_at(self, piece: _Piece, sign: float, level_c: float) -> tuple[int, Priority] | None:
+    def _cell_at(self, piece: _Piece, sign: float, level_c: float) -> Event | None:
         """When the cell falls (sign 1) or rises (sign -1) to a level from the other side."""
-        lag = self.cell_lag_ms
+        lag = self.thermal.cell_lag_ms
 
         def left(at: float) -> tuple[float, float]:
             body_c, cell_c = piece.after(at, lag)
@@ -169,12 +197,12 @@ class Forecast(BodyState):
     def _may_run_out(self, bound_ms: int) -> bool:
         """Whether the charge may meet the cold's line before a bound (E3.6's hull)."""
         cell = self.cell
-        if cell is None or self.drain_w <= 0.0 or (self.dead and self.state is OFF):
+        if cell is None or self.energy.drain_w <= 0.0 or (self.dead and self.off):
             return False
-        climate = self.climate
-        coldest_c = min(cell.cell_c, self.body_c, climate.coldest_base_c)
-        spent = self.drain_w * (bound_ms - self.now_ms) / MS_PER_HOUR / cell.wh
-        return cell.charge - spent <= self.curve.at(coldest_c)
+        climate = self.thermal.climate
+        coldest_c = min(cell.cell_c, self.thermal.body_c, climate.coldest_base_c)
+        spent = self.energy.drain_w * (bound_ms - self.now_ms) / MS_PER_HOUR / cell.wh
+        return cell.charge - spent <= self.energy.curve.at(coldest_c)
 
     def _stays_below(self, bound_ms: int) -> bool:
         """Whether even the hottest air and sun of the trip would not bring the body there in time.
@@ -183,10 +211,12 @@ class Forecast(BodyState):
         """
         if self.hot:
             return False
-        climate = self.climate
-        level_c = climate.hottest_base_c + climate.largest_g * self.rise_k
+        thermal, climate = self.thermal, self.thermal.climate
+        level_c = climate.hottest_base_c + climate.largest_g * thermal.rise_k
         way = min(1.0, (bound_ms - self.now_ms) / climate.least_lag_ms)
-        return self.body_c + max(0.0, level_c - self.body_c) * way < self.body.limits.stop_c
+        return (
+            thermal.body_c + max(0.0, level_c - thermal.body_c) * way < thermal.body.limits.stop_c
+        )
 
 
 @dataclass(frozen=True, slots=True)
@@ -207,3 +237,9 @@ class _Piece:
     def coldest_c(self) -> float:
         """The cell stays above this (E3.6)."""
         return min(self.body_c, self.cell_c, self.level_c)
+
+
+def thawed(energy: Energy, cell: Cell) -> bool:
+    """Whether a dead cell may start again, with some charge above its line (E3.4)."""
+    revival = energy.defaults.revival.value
+    return cell.charge >= energy.line(cell) + revival - 3 * THAW_HAIR

@@ -8,19 +8,19 @@ meanwhile; any other take is opened and played event by event.
 from __future__ import annotations
 
 from ...charging import MS_PER_HOUR
-from ...memory import clip_bytes, files_of, largest_file
-from ..stock.clips import Kept
-from ..trip.asked import Asked, Recording, Way
+from ...memory import clip_bytes
+from ..trip.asked import Asked, Recording, Streaming
 from .asked_time import FilmedSpan, GapSpan
-from .camera_run import CameraRun, Due
-from .causes import BOOTING, OFF, RECORDING, Cause
+from .camera_run import CameraRun
+from .causes import BOOTING, OFF, RECORDING, Cause, Due
+from .events import take_settings
 
 
 def play_takes(run: CameraRun, limit_ms: int) -> None:
     """Play takes that end before a limit, until one might meet something."""
     played = False
     while run.due_kind in (Due.ASK, Due.PREPARE) and _is_plain(run):
-        span = run.asked_list[run.next_asked]
+        span = run.schedule.spans[run.schedule.next]
         recording = span.recording
         if recording is None or span.end_ms >= limit_ms or not _stands_alone(run, span):
             break
@@ -29,29 +29,41 @@ def play_takes(run: CameraRun, limit_ms: int) -> None:
             break
         run.advance(on_ms)
         if run.recording is not recording:
-            run.take_settings(span, recording)
+            take_settings(run, span, recording)
         if not _surely_whole(run, span, recording, on_ms):
             break
         _film(run, span, recording, on_ms)
         played = True
-        run.after_take()
+        _look_at_next(run)
     if played:
         run.plan_next()
 
 
+def _look_at_next(run: CameraRun) -> None:
+    run.schedule.pass_over()
+    following = run.schedule.following()
+    if following is None:
+        run.due_kind = Due.NOTHING
+    else:
+        run.due_kind = Due.ASK if following.prepare_ms is None else Due.PREPARE
+
+
 def _is_plain(run: CameraRun) -> bool:
     """Whether the camera is off, with a battery and a card in it, and nothing holds it back."""
-    ready = run.state is OFF and not run.holds and run.wanted is None and run.asked is None
-    bare = run.feed_w == 0.0 and run.off_w == 0.0 and run.between == "off"
-    return ready and bare and not (run.hot or run.dead or run.spent) and run.cell is not None
+    schedule, energy = run.schedule, run.energy
+    idle = schedule.wanted is None and schedule.current is None
+    bare = energy.feed_w == 0.0 and energy.off_w == 0.0 and run.between == "off"
+    ready = run.state is OFF and not run.holds and idle and bare
+    return ready and not (run.hot or run.dead or run.spent) and run.cell is not None
 
 
 def _stands_alone(run: CameraRun, span: Asked) -> bool:
     """Whether it is a stream of its own that somebody starts, with nothing that follows at once."""
-    if span.way is not Way.STREAM or not span.begun:
+    if not isinstance(span.how, Streaming) or not span.begun:
         return False
-    place = run.next_asked + 1
-    return place >= len(run.asked_list) or run.asked_list[place].start_ms > span.end_ms
+    place = run.schedule.next + 1
+    spans = run.schedule.spans
+    return place >= len(spans) or spans[place].start_ms > span.end_ms
 
 
 def _surely_whole(run: CameraRun, span: Asked, recording: Recording, on_ms: int) -> bool:
@@ -67,15 +79,15 @@ def _surely_whole(run: CameraRun, span: Asked, recording: Recording, on_ms: int)
         return False
     if clip_bytes(recording.byte_rate, length_ms) >= card.free:
         return False
-    climate = run.climate
-    coldest_c = min(cell.cell_c, run.body_c, climate.coldest_base_c)
+    thermal, climate = run.thermal, run.thermal.climate
+    coldest_c = min(cell.cell_c, thermal.body_c, climate.coldest_base_c)
     spent = recording.draw_w * length_ms / MS_PER_HOUR / cell.wh
-    if cell.charge - spent <= run.curve.at(coldest_c):
+    if cell.charge - spent <= run.energy.curve.at(coldest_c):
         return False
     level_c = climate.hottest_base_c + climate.largest_g * recording.rise_k
     way = min(1.0, length_ms / climate.least_lag_ms)
-    hottest_c = run.body_c + max(0.0, level_c - run.body_c) * way
-    return hottest_c < run.body.limits.stop_c
+    hottest_c = thermal.body_c + max(0.0, level_c - thermal.body_c) * way
+    return hottest_c < thermal.body.limits.stop_c
 
 
 def _film(run: CameraRun, span: Asked, recording: Recording, on_ms: int) -> None:
@@ -86,20 +98,13 @@ def _film(run: CameraRun, span: Asked, recording: Recording, on_ms: int) -> None
     up_ms = max(on_ms + run.boot_ms, span.start_ms)
     end_ms, number = span.end_ms, span.assignment
     if up_ms > span.start_ms:
-        run.gaps.append(GapSpan(span.start_ms, min(up_ms, end_ms), Cause.BOOT, number))
+        boot = GapSpan(span.start_ms, min(up_ms, end_ms), Cause.BOOT, number)
+        run.time.gaps.append(boot)
     run.state = RECORDING if up_ms < end_ms else BOOTING
     run.settle()
     if up_ms < end_ms:
-        length = clip_bytes(recording.byte_rate, end_ms - up_ms)
-        files = files_of(length, largest_file(card.gb, run.camera)) if length else 0
-        card.used += length
-        card.written += length
-        run.written += length
-        run.files += files
-        store = card.store.id
-        if length:
-            run.kept.append(Kept(up_ms, end_ms, number, store, length, files))
-        run.filmed.append(FilmedSpan(up_ms, end_ms, number, store, cell.id))
+        run.recorder.take(card, up_ms, end_ms, number, recording.byte_rate)
+        run.time.filmed.append(FilmedSpan(up_ms, end_ms, number, card.store.id, cell.id))
     run.advance(end_ms)
     run.state = OFF
     run.settle()

@@ -5,7 +5,10 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 
 from ..state.append_log import Log
-from .causes import State
+from .causes import OFF, State
+
+COARSE_K = 0.5
+COARSE_CHARGE = 0.002
 
 
 @dataclass(slots=True)
@@ -34,14 +37,23 @@ class Trace:
         self.used_bytes.append(used)
         self.state.append(state)
 
-    def drop_last(self) -> None:
-        """Take the last point out."""
-        for column in (
-            self.t_ms,
-            self.charge,
-            self.body_c,
-            self.cell_c,
-            self.used_bytes,
-            self.state,
+    def add_coarse(
+        self, at_ms: int, charge: float, body_c: float, cell_c: float, used: int, state: State
+    ) -> None:
+        """Append a point; long rests are kept coarse."""
+        if (
+            state is OFF
+            and len(self.t_ms) >= self.floor + 2
+            and self.state[-1] == self.state[-2] == OFF
+            and self.used_bytes[-2] == used
+            and abs(self.charge[-2] - charge) < COARSE_CHARGE
+            and abs(self.body_c[-2] - body_c) < COARSE_K
         ):
+            self._drop_last()
+        self.add(at_ms, charge, body_c, cell_c, used, state)
+
+    def _drop_last(self) -> None:
+        for column in (self.t_ms, self.charge, self.body_c, self.cell_c):
             column.pop()
+        self.used_bytes.pop()
+        self.state.pop()

@@ -7,26 +7,24 @@ the new document: what happened before, and what it looked ahead to.
 from __future__ import annotations
 
 from bisect import bisect_left, bisect_right
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from itertools import zip_longest
 from zoneinfo import ZoneInfo
 
 from ...charging import NEVER_MS
-from ...document import Assignment, Copy, ManualPlug, ManualSwap, PlanDocument
+from ...document import Assignment, Copy, Kit, ManualPlug, ManualSwap, Plan, PlanDocument, Trip
 from ...light import SunDays, sun_heights_of_day
-from ...mistakes import mistakes_of
 from ...parameters import DEFAULTS, Defaults
-from ..hands.plugging import cameras_fed
 from ..power.next_event import SOON_MS
 from ..state.snapshot import Frozen
 from ..trip.asked import Asked
+from ..trip.prepare import prepare
+from ..trip.scene import Scene
 from ..trip.timeline import FreeHands, Timeline, first_place, lay_out
 from .engine import Rehearser
-from .outside_power import Rig
-from .played import Played, played_of, unplayed
-from .too_many import refuse_too_many
+from .played import Played, play, played_of
 
 MOST_KEPT = 40
 OnItem = Assignment | ManualSwap | ManualPlug | Copy
@@ -61,18 +59,15 @@ class Same:
 
 @dataclass(frozen=True)
 class Earlier:
-    """A rehearsal that was played before: what it asked, and its checkpoints in order of time."""
+    """A rehearsal that was played before: its scene, and its checkpoints in order of time."""
 
-    document: PlanDocument
-    timeline: Timeline
-    defaults: Defaults
-    asked: Mapping[str, list[Asked]]
+    scene: Scene
     checkpoints: tuple[Checkpoint, ...]
 
 
-def day_starts(document: PlanDocument, timeline: Timeline) -> list[int]:
+def day_starts(scene: Scene) -> list[int]:
     """Local midnights inside the trip, ms from its start."""
-    zone = ZoneInfo(document.trip.time_zone)
+    zone, timeline = ZoneInfo(scene.written.trip.time_zone), scene.timeline
     day = timeline.start_utc.astimezone(zone).date()
     starts: list[int] = []
     while True:
@@ -96,24 +91,21 @@ def play_from(
     `breathe` is called before every event and may wait, where something else goes first.
     Raises BadDocument when its times make no trip or it asks for too many takes.
     """
-    timeline = lay_out(document.trip, sun_days)
-    mistakes = mistakes_of(document.kit)
-    if mistakes:
-        played = unplayed(document, timeline, mistakes, defaults)
-        return played, Earlier(played.document, timeline, defaults, {}, ())
-    refuse_too_many(document, timeline)
+    known = _known_asked(earlier, document, defaults, sun_days)
+    scene = prepare(document, defaults, sun_days, known)
+    if scene.mistakes:
+        return play(scene), Earlier(scene, ())
     kept: list[Checkpoint] = []
-    times_ms = day_starts(document, timeline)[-MOST_KEPT:]
+    times_ms = day_starts(scene)[-MOST_KEPT:]
     rehearser, same = None, None
-    if earlier is not None and earlier.defaults is defaults:
-        same = same_until(earlier, document, timeline)
+    if earlier is not None and earlier.scene.defaults is defaults:
+        same = same_until(earlier.scene, scene)
         kept = [c for c in earlier.checkpoints if same.holds(c)][-MOST_KEPT:]
         if kept:
-            known = _known_asked(earlier, document, timeline)
-            rehearser = resumed(kept[-1], document, timeline, defaults, known)
+            rehearser = resumed(kept[-1], scene)
             times_ms = []  # an edit is answered first; a later one makes its own checkpoint
     if rehearser is None:
-        rehearser = Rehearser(document, timeline, defaults)
+        rehearser = Rehearser(scene)
     if same is not None:
         times_ms += _before_an_edit(same, rehearser)
     for at_ms in sorted(times_ms):
@@ -123,8 +115,7 @@ def play_from(
         kept.append(_checkpoint(rehearser, at_ms))
     rehearser.play(breathe=breathe)
     rehearser.close()
-    asked = {run.camera.id: run.asked_list for run in rehearser.cameras}
-    return played_of(rehearser), Earlier(document, timeline, defaults, asked, tuple(kept))
+    return played_of(rehearser), Earlier(scene, tuple(kept))
 
 
 def _checkpoint(rehearser: Rehearser, at_ms: int) -> Checkpoint:
@@ -153,11 +144,11 @@ def _free_end(free: FreeHands) -> int:
     return free.end_ms
 
 
-def same_until(earlier: Earlier, document: PlanDocument, timeline: Timeline) -> Same:
-    """Until when two documents are the same to the engine."""
-    old, new = earlier.document, document
-    known = earlier.timeline
-    if old.kit != new.kit or _all_along(old, known) != _all_along(new, timeline):
+def same_until(earlier: Scene, scene: Scene) -> Same:
+    """Until when two scenes are the same to the engine."""
+    old, new = earlier.written, scene.written
+    known, timeline = earlier.timeline, scene.timeline
+    if old.kit != new.kit or _all_along(earlier) != _all_along(scene):
         return Same(0, 0)
     differing = [
         min(one.start_ms, other.start_ms)
@@ -197,9 +188,9 @@ def _differ_from(
     )
 
 
-def _all_along(document: PlanDocument, timeline: Timeline) -> tuple[object, ...]:
+def _all_along(scene: Scene) -> tuple[object, ...]:
     """What matters from the start: the rest of trip and plan, first stretches, fed cameras."""
-    trip, plan = document.trip, document.plan
+    trip, plan, timeline = scene.written.trip, scene.written.plan, scene.timeline
     firsts: dict[str, tuple[int, Assignment]] = {}
     for assignment in plan.assignments:
         at_ms = timeline.by_id[assignment.item].start_ms
@@ -209,7 +200,7 @@ def _all_along(document: PlanDocument, timeline: Timeline) -> tuple[object, ...]
         (trip.start, trip.time_zone, trip.place, first_place(trip)),
         (plan.cameras, plan.swap_policy, plan.charging, plan.full_by, plan.links),
         {camera: (first.mode, first.set_up) for camera, (_, first) in firsts.items()},
-        cameras_fed(document),
+        scene.hands.fed,
     )
 
 
@@ -225,63 +216,59 @@ def _starts(
     ]
 
 
-# -- putting a checkpoint into a new document ---------------------------------------------------
+# -- putting a checkpoint into a new scene ------------------------------------------------------
 
 
 def _known_asked(
-    earlier: Earlier, document: PlanDocument, timeline: Timeline
+    earlier: Earlier | None, document: PlanDocument, defaults: Defaults, sun_days: SunDays
 ) -> dict[str, list[Asked]]:
-    """What is asked of the cameras whose assignments and times are the same as before."""
-    if earlier.timeline.laid != timeline.laid:
+    """What is asked of the cameras whose assignments and times are the same as before.
+
+    Nothing where the kit, links, times, places or defaults are not the same.
+    """
+    if earlier is None or earlier.scene.mistakes or earlier.scene.defaults is not defaults:
         return {}
-    old, new = _by_camera(earlier.document), _by_camera(document)
-    same = {name for name in old if old[name] == new.get(name)}
-    return {name: asked for name, asked in earlier.asked.items() if name in same}
+    old, new = earlier.scene.written, document
+    if old.kit != new.kit or old.plan.links != new.plan.links:
+        return {}
+    if _where_and_when(old.trip) != _where_and_when(new.trip):
+        return {}
+    if earlier.scene.timeline.laid != lay_out(new.trip, sun_days).laid:
+        return {}
+    before, now = _by_camera(old.kit, old.plan), _by_camera(new.kit, new.plan)
+    same = {name for name in before if before[name] == now.get(name)}
+    return {one.camera.id: one.asked for one in earlier.scene.cameras if one.camera.id in same}
 
 
-def _by_camera(document: PlanDocument) -> dict[str, list[tuple[int, Assignment]]]:
-    found: dict[str, list[tuple[int, Assignment]]] = {c.id: [] for c in document.kit.cameras}
-    for number, assignment in enumerate(document.plan.assignments):
+def _where_and_when(trip: Trip) -> tuple[object, ...]:
+    return (trip.start, trip.time_zone, trip.place, first_place(trip))
+
+
+def _by_camera(kit: Kit, plan: Plan) -> dict[str, list[tuple[int, Assignment]]]:
+    found: dict[str, list[tuple[int, Assignment]]] = {c.id: [] for c in kit.cameras}
+    for number, assignment in enumerate(plan.assignments):
         found[assignment.camera].append((number, assignment))
     return found
 
 
-def resumed(
-    checkpoint: Checkpoint,
-    document: PlanDocument,
-    timeline: Timeline,
-    defaults: Defaults,
-    known: dict[str, list[Asked]],
-) -> Rehearser:
-    """A rehearser of the new document that stands where the checkpoint stood."""
-    fresh = Rehearser(document, timeline, defaults, known)
+def resumed(checkpoint: Checkpoint, scene: Scene) -> Rehearser:
+    """A rehearser of the new scene that stands where the checkpoint stood."""
+    fresh = Rehearser(scene)
     state = checkpoint.state.thaw()
     at_ms = checkpoint.at_ms
     for run, new in zip(state.cameras, fresh.cameras, strict=True):
         run.adopt(new)
-    for cell, new_cell in zip(state.cells, fresh.cells, strict=True):
-        cell.home_climate, cell.bag_climate = new_cell.home_climate, new_cell.bag_climate
-    for supply, new_supply in zip(state.grid.supplies, fresh.grid.supplies, strict=True):
-        supply.table = new_supply.table
-        if supply.bank is not None and new_supply.bank is not None:
-            supply.bank.climate = new_supply.bank.climate
-    state.document, state.timeline = document, timeline
-    state.hands.read(document, timeline)
+    for cell, battery in zip(state.cells, scene.batteries, strict=True):
+        cell.adopt(battery)
+    for supply, source in zip(state.grid.supplies, scene.sources, strict=True):
+        supply.adopt(source)
+    state.use_scene(scene)
     state.decisions = [one for one in fresh.decisions if one >= at_ms]
     state.decisions += state.hands.must_be_back(at_ms)
     state.decisions.sort()
     state.leaves = fresh.leaves
     state.next_leave = bisect_left(fresh.leaves, at_ms)
-    state.rigs = fresh.rigs
-    state.next_rig = bisect_left([rig.start_ms for rig in fresh.rigs], at_ms)
-    state.rigged = [
-        rig for rig in fresh.rigs[: state.next_rig] if rig.end_ms >= at_ms and _is_on(state, rig)
-    ]
+    state.feeding.adopt(scene.outside, at_ms)
     for run in state.cameras:
         run.plan_next()
     return state
-
-
-def _is_on(state: Rehearser, rig: Rig) -> bool:
-    """Whether a rig's camera was on its source at the checkpoint."""
-    return any(old.camera == rig.camera for old in state.rigged)

@@ -8,26 +8,24 @@ camera hangs on no source, it runs ahead alone up to the next thing that hands m
 from __future__ import annotations
 
 import heapq
-from collections.abc import Callable, Iterator, Mapping
+from collections.abc import Callable, Iterator
 from enum import IntEnum, auto
 
 from ...charging import NEVER_MS
-from ...document import PlanDocument
-from ...parameters import Defaults
-from ..camera.camera_run import CameraRun, Due
-from ..camera.causes import COPYING, OFF, Priority
+from ..camera.camera_run import CameraRun
+from ..camera.causes import COPYING, OFF, Due, Priority
+from ..camera.events import happen
+from ..camera.handled import fit_card, fit_cell
 from ..camera.plain_takes import play_takes
 from ..hands.hands import Hands
 from ..power.grid import Grid
-from ..power.loads import Supply
+from ..power.loads import Consumer
 from ..state.snapshot import Frozen
 from ..stock.batteries import Cell
 from ..stock.cards import CardRun
-from ..trip.asked import Asked
-from ..trip.timeline import Timeline
+from ..trip.scene import CameraAtStart, Scene
 from .budget import Budget, TooMuch
-from .initial_fit import FitOut, make_cameras, make_cells
-from .outside_power import Rig, rigs_of
+from .feeding import Feeding
 
 MOST_TURNS = 20_000
 NEVER_DUE = (NEVER_MS, 0)
@@ -38,47 +36,46 @@ class Turn(IntEnum):
 
     TASK = auto()
     LEAVE = auto()
-    RIG = auto()
+    FEED = auto()
     GRID = auto()
     CAMERA = auto()
     DECIDE = auto()
 
 
 class Rehearser:
-    """Plays one document through once."""
+    """Plays one scene through once."""
 
-    def __init__(
-        self,
-        document: PlanDocument,
-        timeline: Timeline,
-        defaults: Defaults,
-        asked: Mapping[str, list[Asked]] | None = None,
-    ) -> None:
-        self.document = document
-        self.timeline = timeline
-        self.defaults = defaults
-        self.cells: list[Cell] = make_cells(document, timeline, defaults)
-        self.cameras: list[CameraRun] = make_cameras(document, timeline, defaults, asked or {})
-        fitted = FitOut(document, self.cameras, self.cells, defaults)
-        self.cards: list[CardRun] = fitted.all_cards()
-        self.grid = Grid(document, timeline, defaults)
+    def __init__(self, scene: Scene) -> None:
+        self.scene = scene
+        self.timeline = scene.timeline
+        self.defaults = scene.defaults
+        self.cells = [Cell(carried) for carried in scene.batteries]
+        self.cards = [CardRun(carried) for carried in scene.cards]
+        self.cameras = [self._set_out(index, one) for index, one in enumerate(scene.cameras)]
+        self.grid = Grid(scene)
         self.start_wh = self.held_wh()
         self.start_bytes = sum(card.used for card in self.cards)
-        self.hands = Hands(
-            document, timeline, self.cameras, self.cells, self.cards, self.grid, defaults
-        )
+        self.hands = Hands(scene, self.cameras, self.cells, self.cards, self.grid)
         self.decisions = self.hands.decision_instants()
         heapq.heapify(self.decisions)
-        self.leaves = [free.end_ms for free in timeline.free_hands]
+        self.leaves = [free.end_ms for free in scene.timeline.free_hands]
         self.next_leave = 0
-        self.rigs = rigs_of(document, timeline, self.cameras)
-        self.next_rig = 0
-        self.rigged: list[Rig] = []
+        self.feeding = Feeding(scene.outside)
         self.minute, self.turns = -1, 0
         self.budget = Budget()
         self.standing = self.grid.standing()
         for run in self.cameras:
             run.plan_next()
+
+    def _set_out(self, index: int, carried: CameraAtStart) -> CameraRun:
+        """A camera with what is in it when the trip begins."""
+        run = CameraRun(index, carried, self.scene)
+        cell = next((one for one in self.cells if one.id == carried.battery), None)
+        if cell is not None:
+            cell.cell_c = run.thermal.body_c
+        fit_cell(run, cell)
+        fit_card(run, next((one for one in self.cards if one.store.id == carried.store), None))
+        return run
 
     def held_wh(self) -> float:
         """Energy in all batteries and banks [W h]."""
@@ -105,8 +102,8 @@ class Rehearser:
                 self._finish(at_ms)
             elif turn is Turn.GRID:
                 self._grid(at_ms)
-            elif turn is Turn.RIG:
-                self._rig(at_ms)
+            elif turn is Turn.FEED:
+                self._feed(at_ms)
             else:
                 self._leave(at_ms)
 
@@ -124,7 +121,7 @@ class Rehearser:
         """Count an event. Raises TooMuch."""
         if self.budget.spend(at_ms):
             rows = sum(len(run.trace.t_ms) for run in self.cameras)
-            self.budget.hold(rows, sum(len(run.kept) for run in self.cameras), at_ms)
+            self.budget.hold(rows, sum(len(run.recorder.kept) for run in self.cameras), at_ms)
 
     def _first(self) -> tuple[int, int, Turn, int]:
         """What is first: time, priority, kind, and the camera's number."""
@@ -141,8 +138,8 @@ class Rehearser:
             first = min(first, (self.grid.due_ms, Priority.CONDITIONS, Turn.GRID, 0))
         if self.next_leave < len(self.leaves):
             first = min(first, (self.leaves[self.next_leave], Priority.ENDS, Turn.LEAVE, 0))
-        if self.rigs or self.rigged:
-            first = min(first, (self._rig_ms(), Priority.CONDITIONS, Turn.RIG, 0))
+        if self.feeding.stretches:
+            first = min(first, (self.feeding.due_ms(), Priority.CONDITIONS, Turn.FEED, 0))
         if self.hands.copying.jobs and self.hands.task is None:
             copied_ms = max(self.hands.copying.due_ms(), self.grid.now_ms)
             first = min(first, (copied_ms, Priority.HANDS, Turn.DECIDE, 1))
@@ -160,7 +157,7 @@ class Rehearser:
         copying = run.state is COPYING
         if run.due_kind in (Due.ASK, Due.PREPARE):
             self._before_start(run, at_ms)
-        decides = run.happen()
+        decides = happen(run)
         hung = run.hung_on is not None
         if hung:
             self._regrant(at_ms)
@@ -180,7 +177,7 @@ class Rehearser:
             self._spend(before_ms)
             play_takes(run, limit_ms)
             if run.due[0] == before_ms:
-                run.happen()
+                happen(run)
                 run.plan_next()
 
     def _limit_ms(self, index_of: int) -> int:
@@ -188,7 +185,7 @@ class Rehearser:
         limit_ms = self.decisions[0] if self.decisions else NEVER_MS
         if self.next_leave < len(self.leaves):
             limit_ms = min(limit_ms, self.leaves[self.next_leave])
-        limit_ms = min(limit_ms, self._rig_ms(), self.hands.copying.due_ms())
+        limit_ms = min(limit_ms, self.feeding.due_ms(), self.hands.copying.due_ms())
         if self.hands.task is not None:
             limit_ms = min(limit_ms, self.hands.busy_until_ms)
         here_ms = self.cameras[index_of].due[0]
@@ -203,11 +200,11 @@ class Rehearser:
         A camera that only charges is taken off its cable to film; a bank that has switched itself
         off is switched on (E4.3).
         """
-        if run.hung_on is None or not run.asked_list[run.next_asked].by_hand:
+        if run.hung_on is None or not run.schedule.spans[run.schedule.next].by_hand:
             return
         self.grid.advance(at_ms)
         bank = self.grid.supplies[run.hung_on].bank
-        if all(rig.camera != run.index for rig in self.rigged):
+        if not self.feeding.holds(run, self.cameras):
             self.grid.detach(run)
         elif bank is not None and bank.switched_off:
             bank.switched_off = False
@@ -240,8 +237,8 @@ class Rehearser:
             self._end_copies_unseen(at_ms)
             return
         self.hands.begin(task, at_ms)
-        if task.camera >= 0:
-            run = self.cameras[task.camera]
+        run = task.handled
+        if run is not None:
             run.advance(at_ms)
             run.plan_next()
             if run.hung_on is not None:
@@ -261,12 +258,9 @@ class Rehearser:
         self.grid.advance(at_ms)
         task = self.hands.task
         assert task is not None
-        if task.camera >= 0:
-            self.cameras[task.camera].advance(at_ms)
-        consumer = task.consumer
-        if isinstance(consumer, CameraRun):
-            consumer.advance(at_ms)
-        of_power = task.kind in ("plug", "wake") or (task.cell is not None and task.cell.in_charger)
+        if task.handled is not None:
+            task.handled.advance(at_ms)
+        of_power = task.of_power
         touched = self.hands.finish(at_ms)
         for run in touched:
             run.plan_next()
@@ -289,79 +283,34 @@ class Rehearser:
         if self.grid.idle or self.timeline.sleeps_from(at_ms):
             return
         self.grid.advance(at_ms)
-        rigged = {rig.camera for rig in self.rigged}
-        off = []
+        off: list[Consumer] = []
         for supply in self.grid.supplies:
             for consumer in supply.ports:
-                loose = isinstance(consumer, CameraRun) and consumer.index not in rigged
-                if consumer is not None and (loose or supply.source.kind == "mains"):
+                if consumer is None:
+                    continue
+                loose = consumer.runs and not self.feeding.holds(consumer, self.cameras)
+                if loose or supply.source.kind == "mains":
                     off.append(consumer)
         for consumer in off:
             self.grid.detach(consumer)
         self._regrant(at_ms)
         for consumer in off:
-            if isinstance(consumer, CameraRun):
-                consumer.plan_next()
+            consumer.plan_next()
 
     @staticmethod
     def _notice(run: CameraRun, at_ms: int) -> None:
         """A free hand has seen that it went off, and could press again (E1.6)."""
-        if run.spent and run.wanted is None:
+        if run.spent and run.schedule.wanted is None:
             run.advance(at_ms)
             run.spent = run.hot or (run.dead and not run.thawed())
 
-    def _rig_ms(self) -> int:
-        starts = self.rigs[self.next_rig].start_ms if self.next_rig < len(self.rigs) else NEVER_MS
-        return min([starts, *(rig.end_ms for rig in self.rigged)])
-
-    def _rig(self, at_ms: int) -> None:
+    def _feed(self, at_ms: int) -> None:
         """Put cameras on their source, or take them off it, as their set-ups want."""
         self.grid.advance(at_ms)
-        touched = []
-        for rig in [rig for rig in self.rigged if rig.end_ms <= at_ms]:
-            self.rigged.remove(rig)
-            run = self.cameras[rig.camera]
-            run.advance(at_ms)
-            run.rigged_w, run.rigged_out = 0.0, False
-            self.grid.detach(run)
-            touched.append(run)
-        while self.next_rig < len(self.rigs) and self.rigs[self.next_rig].start_ms <= at_ms:
-            rig = self.rigs[self.next_rig]
-            self.next_rig += 1
-            run = self.cameras[rig.camera]
-            run.advance(at_ms)
-            run.rigged_w, run.rigged_out = rig.draw_w, rig.battery_out
-            self.rigged.append(rig)
-            touched.append(run)
-        for rig in self.rigged:  # who found no port waits until one is free
-            run = self.cameras[rig.camera]
-            supply = next(s for s in self.grid.supplies if s.source.id == rig.source)
-            if supply.port_of(run) is None or run in touched:
-                run.advance(at_ms)
-                if self._make_room(run, supply):
-                    self.grid.attach(run, supply)
-                touched.append(run)
+        touched = self.feeding.happen(at_ms, self.cameras, self.grid)
         self._regrant(at_ms)
         for run in touched:
             run.plan_next()
-
-    def _make_room(self, run: CameraRun, supply: Supply) -> bool:
-        """A port for a camera that is fed: its own, a free one, or one that only charges (E4.5)."""
-        if supply.port_of(run) is not None:
-            self.grid.detach(run)
-        rigged = {rig.camera for rig in self.rigged}
-        if supply.free_port() is None:
-            loose = [
-                one
-                for one in supply.ports
-                if one is not None and not (isinstance(one, CameraRun) and one.index in rigged)
-            ]
-            if not loose:
-                return False
-            self.grid.detach(loose[-1])
-            if isinstance(loose[-1], CameraRun):
-                loose[-1].plan_next()
-        return True
 
     # -- the end, and checkpoints ---------------------------------------------------
 
@@ -385,6 +334,11 @@ class Rehearser:
             if bank.rows[-1][0] < end_ms:
                 bank.rows.append((end_ms, bank.charge, bank.cell_c))
 
+    def use_scene(self, scene: Scene) -> None:
+        """Go on in a scene that was the same until now."""
+        self.scene, self.timeline = scene, scene.timeline
+        self.hands.use_scene(scene)
+
     def put_away(self) -> Frozen[Rehearser]:
         """The trip as it stands, to be taken up again."""
         for run in self.cameras:
@@ -392,7 +346,10 @@ class Rehearser:
         return Frozen(self, self._fixed())
 
     def _fixed(self) -> Iterator[object]:
-        """What never changes, or is made anew for another document."""
-        yield from (self.timeline, self.timeline.conditions, self.defaults, self.leaves, self.rigs)
+        """What never changes, or is made anew for another scene."""
+        timeline, scene = self.timeline, self.scene
+        yield from (scene, scene.hands, timeline, timeline.conditions, self.defaults)
+        yield from (self.leaves, self.feeding.stretches)
         for run in self.cameras:
-            yield from (run.asked_list, run.asked_starts, run.sums)
+            schedule = run.schedule
+            yield from (schedule.spans, schedule.starts_ms, schedule.sums)

@@ -1,29 +1,25 @@
-"""A trip played through, before it is told."""
+"""A scene played through, before it is told."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
-from ...document import PlanDocument
-from ...light import SunDays, sun_heights_of_day
-from ...mistakes import Mistake, idle, mistakes_of
-from ...parameters import DEFAULTS, Defaults
+from ...mistakes import Mistake
 from ..camera.camera_run import CameraRun
 from ..hands.hands import Hands
 from ..power.grid import Grid
 from ..stock.batteries import Cell
 from ..stock.cards import CardRun
-from ..trip.timeline import Timeline, lay_out
+from ..trip.scene import Scene, Written
+from ..trip.timeline import Timeline
 from .engine import Rehearser
-from .too_many import refuse_too_many
 
 
 @dataclass(frozen=True)
 class Played:
-    """The trip played through, before it is told."""
+    """The trip played through, before it is told; energy in all batteries and banks [W h]."""
 
-    document: PlanDocument
-    timeline: Timeline
+    scene: Scene
     cameras: list[CameraRun]
     cells: list[Cell]
     cards: list[CardRun]
@@ -32,25 +28,31 @@ class Played:
     start_wh: float
     start_bytes: int
     end_wh: float
-    mistakes: tuple[Mistake, ...] = ()
+
+    @property
+    def timeline(self) -> Timeline:
+        """The trip laid out."""
+        return self.scene.timeline
+
+    @property
+    def written(self) -> Written:
+        """What the person wrote."""
+        return self.scene.written
+
+    @property
+    def mistakes(self) -> tuple[Mistake, ...]:
+        """Figures that cannot be meant, for which nothing was played."""
+        return self.scene.mistakes
 
 
-def play(
-    document: PlanDocument,
-    defaults: Defaults = DEFAULTS,
-    sun_days: SunDays = sun_heights_of_day,
-) -> Played:
-    """Play a document through; one with figures that cannot be meant is laid out alone.
+def play(scene: Scene) -> Played:
+    """Play a scene through; where a figure cannot be meant nothing is asked in it.
 
-    Raises BadDocument when its times make no trip or it asks for too much.
+    Raises TooMuch when that would cost more than it may.
     """
-    timeline = lay_out(document.trip, sun_days)
-    mistakes = mistakes_of(document.kit)
-    if mistakes:
-        return unplayed(document, timeline, mistakes, defaults)
-    refuse_too_many(document, timeline)
-    rehearser = Rehearser(document, timeline, defaults)
-    rehearser.play()
+    rehearser = Rehearser(scene)
+    if not scene.mistakes:
+        rehearser.play()
     rehearser.close()
     return played_of(rehearser)
 
@@ -58,8 +60,7 @@ def play(
 def played_of(rehearser: Rehearser) -> Played:
     """What a rehearser that is through leaves to be told."""
     return Played(
-        rehearser.document,
-        rehearser.timeline,
+        rehearser.scene,
         rehearser.cameras,
         rehearser.cells,
         rehearser.cards,
@@ -69,12 +70,3 @@ def played_of(rehearser: Rehearser) -> Played:
         rehearser.start_bytes,
         rehearser.held_wh(),
     )
-
-
-def unplayed(
-    document: PlanDocument, timeline: Timeline, mistakes: tuple[Mistake, ...], defaults: Defaults
-) -> Played:
-    """A trip that is laid out with nothing asked, until figures of the kit are mended."""
-    rehearser = Rehearser(idle(document), timeline, defaults)
-    rehearser.close()
-    return replace(played_of(rehearser), mistakes=mistakes)

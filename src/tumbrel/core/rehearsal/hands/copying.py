@@ -4,14 +4,15 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from ...document import Copy, Drive, PlanDocument
-from ...parameters import Defaults
+from ...document import Copy, Drive
 from ..camera.camera_run import CameraRun
+from ..camera.handled import begin_copying, end_copying, may_copy
 from ..state.append_log import Log
 from ..stock.cards import CardRun
 from ..stock.clips import NEVER_MS, Kept
+from ..trip.scene import Scene
 from ..trip.timeline import FreeHands, Laid
-from .tasks import COPY_RANK, Task
+from .tasks import COPY_RANK, BeginCopy, EndCopy
 
 ENOUGH_COPIES = 2
 
@@ -65,22 +66,25 @@ class Copying:
 
     def __init__(
         self,
-        document: PlanDocument,
+        scene: Scene,
         cameras: list[CameraRun],
         cards: list[CardRun],
-        defaults: Defaults,
     ) -> None:
-        self.document = document
         self.cameras = cameras
         self.cards = cards
-        self.defaults = defaults
-        self.takes_ms = round(defaults.plug_s.value * 1000)
-        self.room = {drive.id: round(drive.free_gb * 1e9) for drive in document.kit.drives}
+        self.takes_ms = round(scene.defaults.plug_s.value * 1000)
+        self.drives = {drive.id: drive for drive in scene.drives}
+        self.room = {drive.id: round(drive.free_gb * 1e9) for drive in scene.drives}
+        self.use_scene(scene)
         self.begun: set[int] = set()
         self.jobs: list[Job] = []
         self.landed: Log[Landed] = Log()
         self.held_by: dict[tuple[str, int], set[str]] = {}
         self.copied: Log[Copied] = Log()
+
+    def use_scene(self, scene: Scene) -> None:
+        """Go by a scene that was the same until now."""
+        self.wanted = scene.hands.copies
 
     # -- when -----------------------------------------------------------------------
 
@@ -88,30 +92,24 @@ class Copying:
         """When the next running job is through."""
         return min((job.ends_ms for job in self.jobs), default=NEVER_MS)
 
-    def due(self, here: Laid, now_ms: int, interval: FreeHands) -> Task | None:
+    def due(self, here: Laid, now_ms: int, interval: FreeHands) -> BeginCopy | EndCopy | None:
         """The next cable to put in or take off."""
         for job in self.jobs:
             if now_ms >= job.ends_ms:
-                index = job.run.index if job.run else -1
-                return Task(
-                    COPY_RANK, 0, job.number, "copy_end", self.takes_ms, index, number=job.number
-                )
-        for number, copy in enumerate(self.document.plan.copies):
+                return EndCopy(COPY_RANK, 0, job.number, self.takes_ms, job.number, job.run)
+        for number, copy in enumerate(self.wanted):
             if copy.item != here.id or number in self.begun:
                 continue
             run, card = self._where(copy)
-            busy = run is not None and not run.may_copy
+            busy = run is not None and not may_copy(run)
             if card is None or busy or now_ms + 2 * self.takes_ms >= interval.end_ms:
                 continue
-            index = run.index if run else -1
-            return Task(
-                COPY_RANK, 1, number, "copy", self.takes_ms, index, copy=copy, number=number
-            )
+            return BeginCopy(COPY_RANK, 1, number, self.takes_ms, number, copy, run)
         return None
 
     def awaits(self, run: CameraRun, here: set[str]) -> bool:
         """Whether the plan still copies from a camera in some places, for which it wants power."""
-        for number, copy in enumerate(self.document.plan.copies):
+        for number, copy in enumerate(self.wanted):
             if copy.item in here and number not in self.begun and self._where(copy)[0] is run:
                 return True
         return any(job.run is run for job in self.jobs)
@@ -128,10 +126,10 @@ class Copying:
 
     def begin(self, number: int, now_ms: int, interval: FreeHands) -> None:
         """The cable is in: clips begin to land, in order, whole files only."""
-        copy = self.document.plan.copies[number]
+        copy = self.wanted[number]
         self.begun.add(number)
         run, card = self._where(copy)
-        drive = next(d for d in self.document.kit.drives if d.id == copy.drive)
+        drive = self.drives[copy.drive]
         if card is None:
             return
         rate = min(card.read_bytes_s, drive.link_mb_s * 1e6, drive.write_mb_s * 1e6)
@@ -152,7 +150,7 @@ class Copying:
             lands.append(round(at_ms))
         ends_ms = max(now_ms + 1, min(until_ms, lands[-1] if lands else now_ms + 1))
         if run is not None:
-            run.begin_copying()
+            begin_copying(run)
         job = Job(number, copy, card, run, drive, now_ms, ends_ms, clips, lands, without_room)
         self.jobs.append(job)
 
@@ -191,7 +189,7 @@ class Copying:
             )
         )
         if job.run is not None:
-            job.run.end_copying()
+            end_copying(job.run)
         return job
 
     def interrupt(self, run: CameraRun, now_ms: int) -> None:
@@ -227,7 +225,7 @@ class Copying:
         found = [
             clip
             for run in self.cameras
-            for clip in run.kept
+            for clip in run.recorder.kept
             if clip.store == store
             and clip.end_ms <= now_ms
             and (clip.store, clip.start_ms) not in gone

@@ -2,14 +2,11 @@
 
 from __future__ import annotations
 
-from bisect import bisect_left
-
-from ...document import PlanDocument
-from ...parameters import Defaults
+from ...document import SetUp
 from ..camera.camera_run import CameraRun
 from ..trip.asked import Recording
-from ..trip.timeline import FreeHands, Laid, Timeline
-from .tasks import TaskKind
+from ..trip.scene import Scene
+from ..trip.timeline import FreeHands, Laid
 
 
 class Handling:
@@ -17,19 +14,17 @@ class Handling:
 
     def __init__(
         self,
-        document: PlanDocument,
-        timeline: Timeline,
+        scene: Scene,
         cameras: list[CameraRun],
-        defaults: Defaults,
     ) -> None:
         self.cameras = cameras
-        self.defaults = defaults
-        self.read(document, timeline)
+        self.defaults = scene.defaults
+        self.use_scene(scene)
 
-    def read(self, document: PlanDocument, timeline: Timeline) -> None:
-        """Go by a document."""
-        self.document = document
-        self.timeline = timeline
+    def use_scene(self, scene: Scene) -> None:
+        """Go by a scene that was the same until now."""
+        self.copies = scene.hands.copies
+        self.timeline = scene.timeline
         self._last_chances: dict[int, int] = {}
 
     def last_chance_ms(self, interval: FreeHands) -> int:
@@ -42,7 +37,7 @@ class Handling:
                 if run.camera.battery_comes_out
             )
             here = self.timeline.places(interval.start_ms, interval.end_ms)
-            cables = sum(copy.item in here for copy in self.document.plan.copies)
+            cables = sum(copy.item in here for copy in self.copies)
             due_ms += cables * round(self.defaults.plug_s.value * 1000)
             known = max(interval.start_ms, interval.end_ms - due_ms)
             self._last_chances[interval.start_ms] = known
@@ -56,30 +51,50 @@ class Handling:
         due_ms = interval.end_ms - self.last_chance_ms(interval)
         return max(part.start_ms, part.end_ms - due_ms)
 
-    def takes_ms(self, run: CameraRun, kind: TaskKind, now_ms: int) -> int:
-        """How long a task takes [ms], bare or gloved, a blocked door added (E8.1)."""
-        if kind == "restart":
-            return round(self.defaults.restart_hand_s.value * 1000)
-        recording = run.recording or (run.asked_list[0].recording if run.asked_list else None)
-        if kind == "swap":
-            return self._swap_ms(recording, run, now_ms)
+    @property
+    def restart_ms(self) -> int:
+        """How long a hand takes to start a camera again [ms]."""
+        return round(self.defaults.restart_hand_s.value * 1000)
+
+    def swap_ms(self, run: CameraRun, now_ms: int) -> int:
+        """How long a battery's swap takes [ms], bare or gloved, a blocked door added (E8.1)."""
+        return self._swap_ms(_built(run), run, now_ms)
+
+    def card_ms(self, run: CameraRun, now_ms: int) -> int:
+        """How long a card's swap takes [ms]."""
         bare_s = self.defaults.card_swap_s.value
-        return self._handling_ms(recording, run, now_ms, bare_s)
+        return self._handling_ms(_built(run), run, now_ms, bare_s)
+
+    def unloading_ms(self, run: CameraRun) -> int:
+        """How long it takes to get a battery out of a camera [ms]."""
+        set_up = _set_up(run.recording, run)
+        return round((set_up.swap_s + set_up.door_blocked_s) * 1000)
 
     def _swap_ms(self, recording: Recording | None, run: CameraRun, now_ms: int) -> int:
-        set_up = recording.set_up if recording else run.camera.set_ups[0]
+        set_up = _set_up(recording, run)
         return self._handling_ms(recording, run, now_ms, set_up.swap_s)
 
     def _handling_ms(
         self, recording: Recording | None, run: CameraRun, now_ms: int, bare_s: float
     ) -> int:
-        set_up = recording.set_up if recording else run.camera.set_ups[0]
+        set_up = _set_up(recording, run)
         item = self.timeline.laid_at(now_ms).item
         gloved_s = set_up.swap_gloved_s - set_up.swap_s if item and item.gloves else 0.0
         return max(1, round((bare_s + max(0.0, gloved_s) + set_up.door_blocked_s) * 1000))
 
 
+def _built(run: CameraRun) -> Recording | None:
+    """How a camera is built now, or will be for the first thing that it is asked."""
+    if run.recording is not None or not run.schedule.spans:
+        return run.recording
+    return run.schedule.spans[0].recording
+
+
+def _set_up(recording: Recording | None, run: CameraRun) -> SetUp:
+    return recording.set_up if recording is not None else run.camera.set_ups[0]
+
+
 def _worn_at(run: CameraRun, at_ms: int) -> Recording | None:
     """How the camera is built for what it is asked next after a time, else for its last."""
-    place = bisect_left(run.asked_starts, at_ms)
-    return run.asked_list[min(place, len(run.asked_list) - 1)].recording if run.asked_list else None
+    asked = run.schedule.asked_at(at_ms)
+    return asked.recording if asked is not None else None

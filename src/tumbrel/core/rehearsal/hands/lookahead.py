@@ -34,19 +34,17 @@ def need_of(run: CameraRun, now_ms: int, horizon_ms: int) -> Need:
 
     The sum over whole stretches is the same at every stop before them, so it is kept.
     """
-    first = max(0, run.next_asked - 1)
-    spans = run.asked_list
-    while first < len(spans) and spans[first].end_ms <= now_ms:
-        first += 1
-    last = bisect_left(run.asked_starts, horizon_ms)
+    schedule = run.schedule
+    spans, first = schedule.spans, schedule.first_after(now_ms)
+    last = bisect_left(schedule.starts_ms, horizon_ms)
     whole = (
         first < last and spans[first].start_ms >= now_ms and spans[last - 1].end_ms <= horizon_ms
     )
-    known = run.sums.get((first, last)) if whole else None
+    known = schedule.sums.get((first, last)) if whole else None
     if known is None:
         known = _sum(run, first, last, now_ms, horizon_ms)
         if whole:
-            run.sums[first, last] = known
+            schedule.sums[first, last] = known
     lasts_ms = _lasts_ms(run, known.last_w, known.last_rate)
     peak = known.peak_rate or None
     mean_w = known.wh * MS_PER_HOUR / known.asked_ms if known.asked_ms else 0.0
@@ -59,7 +57,7 @@ def _sum(run: CameraRun, first: int, last: int, now_ms: int, horizon_ms: int) ->
     draw_w, rate = 0.0, 0.0
     last_end_ms: int | None = None
     for place in range(first, last):
-        span = run.asked_list[place]
+        span = run.schedule.spans[place]
         if span.recording is None:
             continue
         start_ms = max(now_ms, span.start_ms)
@@ -72,7 +70,7 @@ def _sum(run: CameraRun, first: int, last: int, now_ms: int, horizon_ms: int) ->
             wh += spent_wh(span.recording.boot_w, run.boot_ms)
         elif fresh and last_end_ms is not None:
             rest_ms = start_ms - last_end_ms
-            wh += spent_wh(draw_w if run.between == "on" else run.standby_w, rest_ms)
+            wh += spent_wh(draw_w if run.between == "on" else run.energy.standby_w, rest_ms)
             written += rate * rest_ms / 1000.0 if run.between == "on" else 0.0
         peak = max(peak, span.recording.peak_rate)
         importance = min(importance, span.importance)

@@ -2,29 +2,28 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
-from datetime import UTC, timedelta
-from zoneinfo import ZoneInfo
 
-from ...document import Mains, PlanDocument
-from ...parameters import Defaults
-from ..camera.body_state import refusal_of
+from ...document import Mains
 from ..camera.camera_run import CameraRun
 from ..camera.causes import OFF
+from ..camera.handled import next_start_ms
 from ..power.grid import Grid
-from ..power.loads import BankRun, ChargerRun, Consumer, Supply
+from ..power.loads import BankRun, Consumer, Supply
 from ..power.next_event import SOON_MS
-from ..stock.batteries import Cell
-from ..trip.timeline import FreeHands, Timeline
+from ..stock.batteries import Cell, refusal_of
+from ..trip.scene import Scene
+from ..trip.timeline import FreeHands
 from .copying import Copying
 from .handling import Handling
 from .lookahead import NEVER_MS
-from .tasks import PLUG_RANK, Task
+from .tasks import PLUG_RANK, AnyTask, LayInCharger, PlugIn, WakeBank
 
 PREFERENCE = {"mains": 0, "vehicle": 1, "bank": 2, "dynamo": 3, "panel": 4}
 WORTH_TAKING = 0.02
-NOTHING_SAID: dict[str, bool] = {}
+NONE_FED: frozenset[str] = frozenset()
+NOTHING_SAID: Mapping[str, bool] = {}
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,60 +49,35 @@ class Plugging:
 
     def __init__(
         self,
-        document: PlanDocument,
-        timeline: Timeline,
+        scene: Scene,
         cameras: list[CameraRun],
         cells: list[Cell],
         grid: Grid,
         copying: Copying,
         handling: Handling,
-        defaults: Defaults,
     ) -> None:
         self.handling = handling
         self.cameras = cameras
         self.cells = cells
         self.grid = grid
         self.copying = copying
-        self.defaults = defaults
-        self.takes_ms = round(defaults.plug_s.value * 1000)
-        self.read(document, timeline)
+        self.defaults = scene.defaults
+        self.takes_ms = round(scene.defaults.plug_s.value * 1000)
+        self.use_scene(scene)
 
-    def read(self, document: PlanDocument, timeline: Timeline) -> None:
-        """Go by a document."""
-        self.document = document
-        self.timeline = timeline
-        self._uses = self._manual_uses()
-        self._plugs: dict[str, dict[str, bool]] = {}
-        for plug in document.plan.plugs:
-            self._plugs.setdefault(plug.item, {})[plug.unit] = plug.plug
-        self._full_by = self._deadlines()
-        self._fed = cameras_fed(document)
+    def use_scene(self, scene: Scene) -> None:
+        """Go by a scene that was the same until now."""
+        self.timeline = scene.timeline
+        self.plan = scene.hands
 
-    def _manual_uses(self) -> dict[str, list[int]]:
-        uses: dict[str, list[int]] = {}
-        for swap in self.document.plan.swaps:
-            if swap.battery is not None:
-                uses.setdefault(swap.battery, []).append(self.timeline.by_id[swap.item].start_ms)
-        return uses
-
-    def _deadlines(self) -> dict[str, int]:
-        zone = ZoneInfo(self.document.trip.time_zone)
-        start = self.timeline.start_utc
-        return {
-            wanted.unit: round(
-                (wanted.at.replace(tzinfo=zone).astimezone(UTC) - start) / timedelta(milliseconds=1)
-            )
-            for wanted in self.document.plan.full_by
-        }
-
-    def due(self, now_ms: int, interval: FreeHands) -> Task | None:
+    def due(self, now_ms: int, interval: FreeHands) -> AnyTask | None:
         """The next thing to plug, wake or hang elsewhere."""
         if not self.grid.supplies:
             return None
-        said = self._plugs.get(self.timeline.laid_at(now_ms).id, NOTHING_SAID)
+        said = self.plan.plugs.get(self.timeline.laid_at(now_ms).id, NOTHING_SAID)
         task = self._first_of(now_ms, interval, said, planned=True) if said else None
         task = task or self._wake()
-        if task is not None or self.document.plan.charging == "never":
+        if task is not None or not self.plan.charges:
             return task
         hanging = self._hang_elsewhere(now_ms)
         if hanging is not None:
@@ -111,8 +85,8 @@ class Plugging:
         return self._first_of(now_ms, interval, said, planned=False)
 
     def _first_of(
-        self, now_ms: int, interval: FreeHands, said: dict[str, bool], *, planned: bool
-    ) -> Task | None:
+        self, now_ms: int, interval: FreeHands, said: Mapping[str, bool], *, planned: bool
+    ) -> AnyTask | None:
         """The neediest that can be plugged: of those the plan wants, or of all it allows."""
         for low in sorted(self._low(now_ms, interval, said), key=Low.need):
             wanted = said.get(low.unit)
@@ -125,7 +99,7 @@ class Plugging:
 
     # -- what is low ----------------------------------------------------------------
 
-    def _low(self, now_ms: int, interval: FreeHands, said: dict[str, bool]) -> Iterator[Low]:
+    def _low(self, now_ms: int, interval: FreeHands, said: Mapping[str, bool]) -> Iterator[Low]:
         below = self.defaults.chargeable_below.value
         share = self.defaults.self_discharge_per_month.value
         for cell in self.cells:
@@ -137,7 +111,7 @@ class Plugging:
         for run in self.cameras:
             if run.cell is None or run.cell.charge >= below:
                 continue
-            if run.next_start_ms <= now_ms + self.takes_ms or self.grid.supply_of(run) is not None:
+            if next_start_ms(run) <= now_ms + self.takes_ms or self.grid.supply_of(run) is not None:
                 continue
             cell = run.cell
             order = cell.document_order
@@ -171,11 +145,11 @@ class Plugging:
         before that.
         """
         due_ms = interval.end_ms - self.handling.last_chance_ms(interval)
-        if run.next_start_ms < interval.end_ms:
-            return run.next_start_ms - due_ms
+        if next_start_ms(run) < interval.end_ms:
+            return next_start_ms(run) - due_ms
         if self.timeline.sleeps_from(interval.end_ms):
             after = self.timeline.free_interval(self.timeline.next_free_ms(interval.start_ms))
-            if after is not None and run.next_start_ms >= after.start_ms + due_ms:
+            if after is not None and next_start_ms(run) >= after.start_ms + due_ms:
                 return self.back_by_ms(run, after)
         return interval.end_ms - due_ms
 
@@ -189,14 +163,14 @@ class Plugging:
         camera: CameraRun | None = None,
         bank: BankRun | None = None,
     ) -> Low:
-        uses = self._uses.get(unit, ())
-        used_ms = min((u for u in uses if now_ms <= u < now_ms + SOON_MS), default=NEVER_MS)
-        full_by_ms = self._full_by.get(unit, NEVER_MS)
+        uses_ms = [at_ms for _, _, at_ms in self.plan.promised.get(unit, ())]
+        used_ms = min((u for u in uses_ms if now_ms <= u < now_ms + SOON_MS), default=NEVER_MS)
+        full_by_ms = self.plan.full_by_ms.get(unit, NEVER_MS)
         return Low(used_ms, full_by_ms, charge, order, unit, cell, camera, bank)
 
     # -- where it can be plugged ----------------------------------------------------
 
-    def _plug(self, low: Low, now_ms: int) -> Task | None:
+    def _plug(self, low: Low, now_ms: int) -> AnyTask | None:
         if low.cell is not None:
             return self._into_charger(low.cell, low.camera, now_ms)
         consumer: Consumer | None = low.camera or low.bank
@@ -204,20 +178,11 @@ class Plugging:
         supply = self._supply_for(consumer, now_ms)
         if supply is None:
             return None
-        index = low.camera.index if low.camera else -1
-        order = low.order
-        return Task(
-            PLUG_RANK,
-            0,
-            order,
-            "plug",
-            self.takes_ms,
-            camera=index,
-            consumer=consumer,
-            supply=supply,
-        )
+        return PlugIn(PLUG_RANK, 0, low.order, self.takes_ms, consumer, supply, low.camera)
 
-    def _into_charger(self, cell: Cell, camera: CameraRun | None, now_ms: int) -> Task | None:
+    def _into_charger(
+        self, cell: Cell, camera: CameraRun | None, now_ms: int
+    ) -> LayInCharger | None:
         for charger in self.grid.chargers:
             if cell.family not in charger.charger.families:
                 continue
@@ -236,20 +201,9 @@ class Plugging:
                     continue
             takes_ms = self.takes_ms
             if camera is not None:
-                set_up = camera.recording.set_up if camera.recording else camera.camera.set_ups[0]
-                takes_ms += round((set_up.swap_s + set_up.door_blocked_s) * 1000)
-            return Task(
-                PLUG_RANK,
-                0,
-                cell.document_order,
-                "plug",
-                takes_ms,
-                camera=camera.index if camera else -1,
-                cell=cell,
-                consumer=charger,
-                bay=bay,
-                supply=supply,
-            )
+                takes_ms += self.handling.unloading_ms(camera)
+            order = cell.document_order
+            return LayInCharger(PLUG_RANK, 0, order, takes_ms, cell, charger, bay, supply, camera)
         return None
 
     def _supply_for(self, consumer: Consumer, now_ms: int) -> Supply | None:
@@ -261,10 +215,9 @@ class Plugging:
         if supply.port_of(consumer) is not None or not self._has_room(supply, consumer):
             return False
         if supply.bank is not None:
-            if isinstance(consumer, BankRun) or supply.bank.dry:
+            if not consumer.on_banks or supply.bank.dry:
                 return False
-            floor = supply.bank.floor(self.defaults.bank_efficiency.value)
-            return supply.bank.charge > floor + WORTH_TAKING
+            return supply.bank.charge > supply.bank.floor() + WORTH_TAKING
         if isinstance(supply.source, Mains):
             return supply.table.at(now_ms) > 0.0
         return supply.table.ever(now_ms, now_ms + SOON_MS)
@@ -272,57 +225,32 @@ class Plugging:
     def _has_room(self, supply: Supply, consumer: Consumer) -> bool:
         """Whether a port is free beside those that the plan keeps for other cameras it feeds."""
         free = sum(one is None for one in supply.ports)
-        hung = {one.camera.id for one in (*supply.ports, consumer) if isinstance(one, CameraRun)}
-        return free > len(self._fed.get(supply.source.id, set()) - hung)
+        hung = {one.id for one in (*supply.ports, consumer) if one is not None and one.runs}
+        return free > len(self.plan.fed.get(supply.source.id, NONE_FED) - hung)
 
-    def _wake(self) -> Task | None:
+    def _wake(self) -> WakeBank | None:
         """A bank that switched itself off while something on it wants power."""
         low_w = self.defaults.bank_off_below_w.value
         for number, supply in enumerate(self.grid.supplies):
             if supply.bank is None or not supply.bank.switched_off or supply.bank.dry:
                 continue
-            wanted = sum(self._wants(one) for one in supply.ports if one is not None)
-            if wanted >= low_w:
-                return Task(PLUG_RANK, 0, number, "wake", self.takes_ms, supply=supply)
+            hung = [one.would_take_w() for one in supply.ports if one is not None]
+            if sum(hung, 0.0) >= low_w:
+                return WakeBank(PLUG_RANK, 0, number, self.takes_ms, supply)
         return None
 
-    def _wants(self, consumer: Consumer) -> float:
-        if isinstance(consumer, ChargerRun):
-            return consumer.wants_w(self.defaults.charge_efficiency.value)
-        if isinstance(consumer, CameraRun):
-            return consumer.wants_w(to_come=consumer.wanted is not None)
-        return consumer.bank.in_w if consumer.charge < self.defaults.full.value else 0.0
-
-    def _hang_elsewhere(self, now_ms: int) -> Task | None:
+    def _hang_elsewhere(self, now_ms: int) -> PlugIn | None:
         """A charger or bank whose source gives nothing, while another one does."""
         for number, charger in enumerate(self.grid.chargers):
             hung = self.grid.supply_of(charger)
-            waits = charger.wants_w(self.defaults.charge_efficiency.value) > 0.0
+            waits = charger.wants_w() > 0.0
             if not waits or (hung is not None and hung.gives_w(now_ms) > 0.0):
                 continue
             better = self._supply_for(charger, now_ms)
             if better is not None and better.gives_w(now_ms) > 0.0:
-                return Task(
-                    PLUG_RANK, 0, number, "plug", self.takes_ms, consumer=charger, supply=better
-                )
+                return PlugIn(PLUG_RANK, 0, number, self.takes_ms, charger, better)
         return None
 
 
 def _full(cell: Cell) -> bool:
     return cell.charge >= cell.intake.full - 1e-9
-
-
-def cameras_fed(document: PlanDocument) -> dict[str, set[str]]:
-    """For each source, the cameras that the plan feeds from it in some set-up."""
-    outside = {
-        (camera.id, set_up.id)
-        for camera in document.kit.cameras
-        for set_up in camera.set_ups
-        if set_up.power != "battery"
-    }
-    used = {a.camera for a in document.plan.assignments if (a.camera, a.set_up) in outside}
-    fed: dict[str, set[str]] = {}
-    for chosen in document.plan.cameras:
-        if chosen.source is not None and chosen.camera in used:
-            fed.setdefault(chosen.source, set()).add(chosen.camera)
-    return fed

@@ -26,7 +26,7 @@ def reachable_wh(run: CameraRun, cell: Cell, enough_wh: float, now_ms: int, unti
     Found without its course where even the coldest that it could meet leaves enough.
     """
     line = _Line(run, cell)
-    spans = _spans(run, now_ms, until_ms)
+    spans = run.schedule.within(now_ms, until_ms)
     if not spans:
         return cell.wh * max(0.0, cell.charge - line.at(spans, cell.cell_c))
     last_ms = min(until_ms, spans[-1].end_ms)
@@ -42,7 +42,7 @@ def gives_now(run: CameraRun, now_ms: int, until_ms: int) -> bool:
     cell = run.cell
     if cell is None or run.dead:
         return False
-    spans = _spans(run, now_ms, until_ms)
+    spans = run.schedule.within(now_ms, until_ms)
     line = _Line(run, cell).of(spans[0]).at(cell.cell_c) if spans else run.line()
     return cell.charge > line
 
@@ -57,44 +57,31 @@ class _Line:
     def of(self, span: Asked) -> ColdCurve:
         """The cold curve at a stretch's draw."""
         run, recording = self.run, span.recording
-        if run.family.cold_k == 0.0 or recording is None:
+        if run.energy.family.cold_k == 0.0 or recording is None:
             return self.cell.curve
         draw_w = recording.draw_w
         if draw_w not in self.by_draw:
-            self.by_draw[draw_w] = curve_at(run.family, draw_w, self.cell.wh, run.defaults)
+            self.by_draw[draw_w] = curve_at(run.energy.family, draw_w, self.cell.wh, run.defaults)
         return self.by_draw[draw_w]
 
     def at(self, spans: list[Asked], cell_c: float) -> float:
         """The highest of some stretches at one temperature."""
-        if self.run.family.cold_k == 0.0:
+        if self.run.energy.family.cold_k == 0.0:
             return self.cell.curve.at(cell_c)
         return max((self.of(span).at(cell_c) for span in spans), default=self.cell.curve.at(cell_c))
 
 
-def _spans(run: CameraRun, now_ms: int, until_ms: int) -> list[Asked]:
-    """What is asked between now and then, in order."""
-    place, spans = max(0, run.next_asked - 1), run.asked_list
-    while place < len(spans) and spans[place].end_ms <= now_ms:
-        place += 1
-    found = []
-    while place < len(spans) and spans[place].start_ms < until_ms:
-        if spans[place].recording is not None:
-            found.append(spans[place])
-        place += 1
-    return found
-
-
 def _hull_c(run: CameraRun, cell: Cell, spans: list[Asked], until_ms: int) -> float:
     """A cell stays above the coldest of itself, the body and every level that this meets."""
-    first = run.step
-    last = max(first + 1, bisect_left(run.conditions.starts_ms, until_ms))
-    lowest = min(cell.cell_c, run.body_c, *run.climate.base_c[first:last])
-    worn = run.body
+    first = run.thermal.step
+    last = max(first + 1, bisect_left(run.thermal.conditions.starts_ms, until_ms))
+    lowest = min(cell.cell_c, run.thermal.body_c, *run.thermal.climate.base_c[first:last])
+    worn = run.thermal.body
     for span in spans:
         assert span.recording is not None
         if span.recording.body is not worn:
             worn = span.recording.body
-            lowest = min(lowest, *climate_of(worn, run.conditions).base_c[first:last])
+            lowest = min(lowest, *climate_of(worn, run.thermal.conditions).base_c[first:last])
     return lowest
 
 
@@ -107,7 +94,7 @@ def _held_back(
     for span in spans:
         assert span.recording is not None
         if span.start_ms > course.at_ms:
-            course.go(span.start_ms, run.rest_rise_k)
+            course.go(span.start_ms, _rest_rise_k(run))
         curve = line.of(span)
         course.wear(span)
         held = max(held, curve.at(course.cell_c))
@@ -116,26 +103,33 @@ def _held_back(
     return held
 
 
+def _rest_rise_k(run: CameraRun) -> float:
+    """Rise between stretches [K], of whatever it does there (E3.2)."""
+    if run.between == "standby":
+        return run.thermal.body.resistance_k_per_w * run.energy.standby_w
+    return run.recording.rise_k if run.between == "on" and run.recording else 0.0
+
+
 class _Course:
     """Body and cell marched ahead through the steps of the conditions."""
 
     def __init__(self, run: CameraRun, cell_c: float, now_ms: int) -> None:
         self.run, self.at_ms = run, now_ms
-        self.body_c, self.cell_c = run.body_c, cell_c
-        self.climate, self.step = run.climate, run.step
-        self.worn = run.body
+        self.body_c, self.cell_c = run.thermal.body_c, cell_c
+        self.climate, self.step = run.thermal.climate, run.thermal.step
+        self.worn = run.thermal.body
 
     def wear(self, span: Asked) -> None:
         """Go on in the set-up of a stretch."""
         assert span.recording is not None
         if span.recording.body is not self.worn:
             self.worn = span.recording.body
-            self.climate = climate_of(self.worn, self.run.conditions)
+            self.climate = climate_of(self.worn, self.run.thermal.conditions)
 
     def go(self, to_ms: int, rise_k: float) -> float:
         """Go on to a time; the lowest temperature of the cell on the way [degC]."""
-        starts, climate = self.run.conditions.starts_ms, self.climate
-        lag = self.run.cell_lag_ms
+        starts, climate = self.run.thermal.conditions.starts_ms, self.climate
+        lag = self.run.thermal.cell_lag_ms
         lowest_c = self.cell_c
         while self.at_ms < to_ms:
             last = self.step + 1 >= len(starts)

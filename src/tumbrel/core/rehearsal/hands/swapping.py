@@ -3,18 +3,17 @@
 from __future__ import annotations
 
 from ...charging import MS_PER_HOUR
-from ...document import PlanDocument
-from ...parameters import Defaults
 from ..camera.camera_run import CameraRun
 from ..camera.causes import Cause
+from ..camera.handled import next_start_ms
 from ..power.next_event import SOON_MS
 from ..stock.batteries import Cell
 from ..stock.cards import CardRun
-from ..trip.timeline import Timeline
+from ..trip.scene import Scene
 from .handling import Handling
 from .lookahead import Need
 from .reach import gives_now, reachable_wh
-from .tasks import Task
+from .tasks import SwapBattery, SwapCard
 
 
 class Swapping:
@@ -25,25 +24,23 @@ class Swapping:
 
     def __init__(
         self,
-        document: PlanDocument,
-        timeline: Timeline,
+        scene: Scene,
         cells: list[Cell],
         cards: list[CardRun],
         handling: Handling,
-        defaults: Defaults,
     ) -> None:
         self.cells = cells
         self.cards = cards
         self.handling = handling
-        self.defaults = defaults
+        self.defaults = scene.defaults
         self.settling = False
         self.made: set[tuple[str, str]] = set()
-        self.read(document, timeline)
+        self.use_scene(scene)
 
-    def read(self, document: PlanDocument, timeline: Timeline) -> None:
-        """Go by a document."""
-        self.document = document
-        self.timeline = timeline
+    def use_scene(self, scene: Scene) -> None:
+        """Go by a scene that was the same until now."""
+        self.plan = scene.hands
+        self.timeline = scene.timeline
 
     @staticmethod
     def held_wh(run: CameraRun, wanted_wh: float, now_ms: int, horizon_ms: int) -> float | None:
@@ -57,14 +54,13 @@ class Swapping:
 
     def battery_due(
         self, run: CameraRun, need: Need, held_wh: float | None, now_ms: int, horizon_ms: int
-    ) -> Task | None:
+    ) -> SwapBattery | None:
         """Swap when what can be reached falls short of what is asked (E8.3)."""
         if not run.camera.battery_comes_out or need.wh <= 0.0 or self._fed(run):
             return None
         gives, held_wh = held_wh is not None, held_wh or 0.0
         wanted = need.wh * self.defaults.swap_margin.value
-        early = self.document.plan.swap_policy == "early"
-        if held_wh >= wanted or (gives and not early):
+        if held_wh >= wanted or (gives and not self.plan.early):
             return None
         if gives and self._serves_later(now_ms, held_wh * MS_PER_HOUR / need.mean_w):
             return None
@@ -72,19 +68,11 @@ class Swapping:
         if found is None or (gives and self._is_only_warmer(run, found[0], now_ms)):
             return None
         best, gives_wh = found
-        takes_ms = self.handling.takes_ms(run, "swap", now_ms)
+        takes_ms = self.handling.swap_ms(run, now_ms)
         gained_wh = min(need.wh, gives_wh) - min(need.wh, held_wh)
         if gained_wh * MS_PER_HOUR <= need.mean_w * self._costs_ms(run, now_ms, takes_ms):
             return None
-        return Task(
-            need.importance,
-            need.lasts_ms,
-            run.index,
-            "swap",
-            takes_ms,
-            camera=run.index,
-            cell=best,
-        )
+        return SwapBattery(need.importance, need.lasts_ms, run.index, takes_ms, run, best)
 
     def _serves_later(self, now_ms: int, lasts_ms: float) -> bool:
         """Whether the same hands serve when it has run out, so that it may be used up first.
@@ -103,14 +91,14 @@ class Swapping:
         if interval is None or cell is None or spare.charge * spare.wh > cell.charge * cell.wh:
             return False
         last_ms = self.handling.last_chance_ms(interval)
-        return now_ms < last_ms <= run.next_start_ms
+        return now_ms < last_ms <= next_start_ms(run)
 
     def _costs_ms(self, run: CameraRun, now_ms: int, takes_ms: int) -> int:
         """Asked time that a swap begun now costs, with the boot after it [ms] (E8.3)."""
         if run.recording is not None and run.recording.set_up.hot_swap:
             return 0
         end_ms, lost_ms = now_ms + takes_ms, 0
-        for span in run.asked_list[max(0, run.next_asked - 1) :]:
+        for span in run.schedule.spans[max(0, run.schedule.next - 1) :]:
             if span.start_ms >= end_ms:
                 break
             lost_ms += max(0, min(end_ms, span.end_ms) - max(now_ms, span.start_ms))
@@ -140,24 +128,19 @@ class Swapping:
     def _is_promised(self, cell: Cell, now_ms: int) -> bool:
         """Whether the plan puts it into a camera here, or within a day (E8.3)."""
         here = self.timeline.laid_at(now_ms)
-        for swap in self.document.plan.swaps:
-            if swap.battery != cell.id:
-                continue
-            at_ms = self.timeline.by_id[swap.item].start_ms
-            due = swap.item == here.id or now_ms <= at_ms < now_ms + SOON_MS
-            if due and (swap.camera, swap.item) not in self.made:
+        for camera, item, at_ms in self.plan.promised.get(cell.id, ()):
+            due = item == here.id or now_ms <= at_ms < now_ms + SOON_MS
+            if due and (camera, item) not in self.made:
                 return True
         return False
 
     def _fed(self, run: CameraRun) -> bool:
         """Whether what is wanted next runs on outside power alone."""
-        following = run.wanted or (
-            run.asked_list[run.next_asked] if run.next_asked < len(run.asked_list) else None
-        )
+        following = run.schedule.wanted or run.schedule.following()
         recording = following.recording if following else None
         return recording is not None and recording.set_up.power == "outside_only"
 
-    def card_due(self, run: CameraRun, need: Need, now_ms: int) -> Task | None:
+    def card_due(self, run: CameraRun, need: Need, now_ms: int) -> SwapCard | None:
         """Swap when the card is unfit, full, or has less room than what is asked (E8.3)."""
         slot = run.camera.memory
         if slot.kind == "fixed" or need.bytes <= 0 or need.peak_rate is None:
@@ -166,8 +149,7 @@ class Swapping:
         stuck = Cause.CARD_FULL in run.holds
         free = run.card.free if run.card and not unfit else 0
         wanted = need.bytes * self.defaults.swap_margin.value
-        early = self.document.plan.swap_policy == "early"
-        if free >= wanted or (free > 0 and not early and not stuck):
+        if free >= wanted or (free > 0 and not self.plan.early and not stuck):
             return None
         if free > 0 and not stuck and self._serves_later(now_ms, free * 1000 / need.rate):
             return None
@@ -186,7 +168,5 @@ class Swapping:
             if not more:
                 return None
             best = max(more, key=lambda card: card.free)
-        takes_ms = self.handling.takes_ms(run, "card", now_ms)
-        return Task(
-            need.importance, need.lasts_ms, run.index, "card", takes_ms, camera=run.index, card=best
-        )
+        takes_ms = self.handling.card_ms(run, now_ms)
+        return SwapCard(need.importance, need.lasts_ms, run.index, takes_ms, run, best)

@@ -10,18 +10,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from ...charging import MS_PER_HOUR, NEVER_MS
-from ...cold import cold_curve
-from ...document import Bank, PlanDocument
-from ...energy import nominal_wh
-from ...parameters import Defaults
-from ..camera.body_state import refusal_of
-from ..camera.camera_run import CameraRun
 from ..state.append_log import Log
-from ..stock.batteries import Cell
-from ..trip.climate import place_climate
-from ..trip.supply_table import supply_table
-from ..trip.timeline import Timeline
-from .loads import BankRun, Bay, ChargerRun, Consumer, Supply, id_of
+from ..stock.batteries import Cell, refusal_of
+from ..trip.scene import Scene
+from .loads import BankRun, ChargerRun, Consumer, Supply
 from .next_event import ROW_MS, GridWatch
 
 
@@ -47,26 +39,14 @@ class HungOn:
 class Grid(GridWatch):
     """All sources and chargers of a trip, advanced from event to event."""
 
-    def __init__(self, document: PlanDocument, timeline: Timeline, defaults: Defaults) -> None:
-        super().__init__(defaults)
-        self.chargers = [
-            ChargerRun(charger, [Bay() for _ in range(charger.bays)])
-            for charger in document.kit.chargers
-        ]
-        self.supplies = [
-            Supply(
-                source,
-                supply_table(source, document, timeline, defaults),
-                [None for _ in source.ports],
-                seen_wh=[0.0 for _ in source.ports],
-            )
-            for source in document.kit.sources
-        ]
-        self.banks: list[BankRun] = []
-        for supply in self.supplies:
-            if isinstance(supply.source, Bank):
-                supply.bank = _bank(supply.source, document, timeline, defaults)
-                self.banks.append(supply.bank)
+    def __init__(self, scene: Scene) -> None:
+        defaults = scene.defaults
+        super().__init__(
+            defaults,
+            [ChargerRun(charger, defaults) for charger in scene.chargers],
+            [Supply(source, defaults) for source in scene.sources],
+        )
+        self.banks = [supply.bank for supply in self.supplies if supply.bank is not None]
         self.due_ms = NEVER_MS
         self.hung_count = 0
         self.log: Log[Switched] = Log()
@@ -87,7 +67,7 @@ class Grid(GridWatch):
         supply.ports[port] = consumer
         consumer.hung_on = self.supplies.index(supply)
         self.hung_count += 1
-        self.hung.append(HungOn(self.now_ms, supply.source.id, port, id_of(consumer)))
+        self.hung.append(HungOn(self.now_ms, supply.source.id, port, consumer.id))
         supply.seen_wh[port] = consumer.port_wh
         if supply.bank is not None:
             supply.bank.switched_off = False
@@ -103,12 +83,7 @@ class Grid(GridWatch):
         consumer.hung_on = None
         self.hung_count -= 1
         self.hung.append(HungOn(self.now_ms, supply.source.id, port, ""))
-        if isinstance(consumer, CameraRun):
-            consumer.feed(0.0)
-        elif isinstance(consumer, ChargerRun):
-            consumer.grant(0.0, self.defaults.charge_efficiency.value)
-        else:
-            consumer.into_w = 0.0
+        consumer.unplug()
 
     def charger_of(self, cell: Cell) -> ChargerRun | None:
         """The charger in which a cell lies."""
@@ -130,10 +105,10 @@ class Grid(GridWatch):
             self._advance_charger(charger, to_ms)
         for supply in self.supplies:
             for consumer in supply.ports:
-                if isinstance(consumer, CameraRun):
+                if consumer is not None:
                     consumer.advance(to_ms)
         for bank in self.banks:
-            self._bring_in(bank, elapsed_ms)
+            bank.bring_in(elapsed_ms)
         for supply in self.supplies:
             self._give(supply, elapsed_ms)
         for bank in self.banks:
@@ -143,32 +118,16 @@ class Grid(GridWatch):
         self.now_ms = to_ms
 
     def _advance_charger(self, charger: ChargerRun, to_ms: int) -> None:
-        efficiency = self.defaults.charge_efficiency.value
         for bay in charger.bays:
             cell = bay.cell
             if cell is None:
                 continue
-            if bay.into_w > 0.0:
-                before = cell.charge
-                cell.charge = cell.intake.charge_after(before, bay.into_w, to_ms - self.now_ms)
-                into_wh = (cell.charge - before) * cell.wh
-                charger.port_wh += into_wh / efficiency
-                charger.lost_wh += into_wh / efficiency - into_wh
+            charger.bring_in(bay, to_ms - self.now_ms)
             cell.cell_c = cell.bag_climate.after(cell.cell_c, self.now_ms, to_ms)
             cell.since_ms = to_ms
             filled = bay.into_w > 0.0 and cell.charge >= cell.intake.full - 1e-9
             if filled or not cell.rows or to_ms - cell.rows[-1][0] >= ROW_MS:
                 cell.rows.append((to_ms, cell.charge, cell.cell_c))
-
-    def _bring_in(self, bank: BankRun, elapsed_ms: int) -> None:
-        if bank.into_w <= 0.0:
-            return
-        efficiency = self.defaults.charge_efficiency.value
-        into_wh = bank.into_w * elapsed_ms / MS_PER_HOUR
-        into_wh = min(into_wh, max(0.0, self.defaults.full.value - bank.charge) * bank.wh)
-        bank.charge += into_wh / bank.wh
-        bank.port_wh += into_wh / efficiency
-        bank.lost_wh += into_wh / efficiency - into_wh
 
     def _give(self, supply: Supply, elapsed_ms: int) -> None:
         """Book what its ports took since it was last looked at, and a bank's other loads."""
@@ -188,7 +147,7 @@ class Grid(GridWatch):
         loads_wh = min(loads_wh, max(0.0, (bank.charge - line) * bank.wh * efficiency - taken_wh))
         bank.used_wh += loads_wh
         out_wh = (taken_wh + loads_wh) / efficiency
-        reserve = bank.bank.reserve_wh / (bank.wh * efficiency)
+        reserve = bank.reserve()
         before = bank.charge
         bank.charge = max(0.0, bank.charge - out_wh / bank.wh)
         bank.lost_wh += (before - bank.charge) * bank.wh - taken_wh - loads_wh
@@ -255,7 +214,7 @@ class Grid(GridWatch):
             bank.topped = True
         elif bank.charge < self.defaults.chargeable_below.value:
             bank.topped = False
-        floor = bank.floor(self.defaults.bank_efficiency.value)
+        floor = bank.floor()
         if bank.charge <= floor + 1e-7 and not bank.dry:
             bank.dry = True
             self.log.append(Switched(self.now_ms, bank.id, "dry"))
@@ -266,29 +225,13 @@ class Grid(GridWatch):
     def _grant(self, supply: Supply) -> None:
         """Feeding cameras first, then port by port (E4.5); none more than its port gives."""
         left = supply.gives_w(self.now_ms)
-        efficiency = self.defaults.charge_efficiency.value
         order = [n for n, one in enumerate(supply.ports) if one is not None]
         if len(order) > 1:
-            order.sort(key=lambda n: (not _feeds(supply.ports[n]), n))
+            order.sort(key=lambda n: (not _draws(supply.ports[n]), n))
         for port in order:
             consumer = supply.ports[port]
-            most = min(left, supply.source.ports[port])
-            if isinstance(consumer, CameraRun):
-                consumer.review_refusal()
-                given = min(most, consumer.wants_w())
-                consumer.feed(given)
-                consumer.plan_next()
-            elif isinstance(consumer, ChargerRun):
-                wanted = consumer.wants_w(efficiency)
-                given = min(most, wanted)
-                consumer.grant(given, efficiency)
-                consumer.short = consumer.short or given < wanted - 1e-9
-            else:
-                assert consumer is not None
-                takes = not consumer.refused and not consumer.topped
-                given = min(most, consumer.bank.in_w) if takes else 0.0
-                consumer.into_w = given * efficiency
-            left -= given
+            assert consumer is not None
+            left -= consumer.grant(min(left, supply.source.ports[port]))
 
     def _watch_low_load(self) -> None:
         """A bank with too little to do switches itself off after a while (E4.3)."""
@@ -306,38 +249,12 @@ class Grid(GridWatch):
             elif self.now_ms >= bank.low_since_ms + after_ms:
                 bank.switched_off = True
                 bank.low_since_ms = None
-                camera = any(isinstance(one, CameraRun) for one in supply.ports)
+                camera = any(one is not None and one.runs for one in supply.ports)
                 what = "switched_off_camera" if camera else "switched_off"
                 self.log.append(Switched(self.now_ms, bank.id, what))
                 self._grant(supply)
 
 
-def _feeds(consumer: Consumer | None) -> bool:
-    """Whether a camera runs on the port."""
-    return isinstance(consumer, CameraRun) and consumer.draw_w > 0.0
-
-
-def _bank(bank: Bank, document: PlanDocument, timeline: Timeline, defaults: Defaults) -> BankRun:
-    warmth = next((p.warmth for p in document.kit.pockets if p.id == bank.pocket), "bag")
-    climate = place_climate(
-        timeline.conditions,
-        warmth,
-        defaults.inside_pocket_c.value,
-        defaults.tau_bank_s.value,
-    )
-    first = next((s.id for s in document.kit.sources if s.kind == "bank"), None)
-    loads_w = sum(
-        load.wh_per_day / 24.0 for load in document.kit.loads if (load.bank or first) == bank.id
-    )
-    wh = nominal_wh(bank.mah, defaults.bank_v.value, bank.health)
-    run = BankRun(
-        bank,
-        wh,
-        bank.charge,
-        cold_curve(defaults.available),
-        climate,
-        climate.base_c[0],
-        loads_w,
-    )
-    run.rows.append((0, run.charge, run.cell_c))
-    return run
+def _draws(consumer: Consumer | None) -> bool:
+    """Whether a camera runs on the port now."""
+    return consumer is not None and consumer.draws

@@ -2,17 +2,75 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from abc import ABC, abstractmethod
+from dataclasses import dataclass
 
-from ...cold import ColdCurve
-from ...document import Bank, Charger, Source
-from ..camera.camera_run import CameraRun
+from ...charging import MS_PER_HOUR
+from ...document import Charger
+from ...parameters import Defaults
 from ..state.append_log import Log
 from ..stock.batteries import CHARGER_MARK, Cell
-from ..trip.climate import PlaceClimate
-from ..trip.supply_table import SupplyTable
+from ..trip.scene import BankAtStart, SourceAtStart
 
 SHARE_MS = 120_000
+
+
+class Consumer(ABC):
+    """Whatever hangs on a source: a camera, a charger with its bays, a bank that is filled.
+
+    `hung_on` is the number of its source; `runs` says that it is a camera, which runs on its port
+    besides being charged, `on_banks` that a bank may feed it.
+    """
+
+    __slots__ = ("hung_on", "id", "name", "on_banks", "runs")
+
+    def __init__(self, key: str, name: str, *, runs: bool = False, on_banks: bool = True) -> None:
+        self.id = key
+        self.name = name
+        self.runs = runs
+        self.on_banks = on_banks
+        self.hung_on: int | None = None
+
+    @property
+    @abstractmethod
+    def port_wh(self) -> float:
+        """What it has taken from ports so far [W h]."""
+
+    @property
+    def unit(self) -> str:
+        """Key of the battery or bank that is charged, else empty."""
+        return ""
+
+    @property
+    def draws(self) -> bool:
+        """Whether it runs on its port now; such are fed first (E4.5)."""
+        return False
+
+    @abstractmethod
+    def wants_w(self) -> float:
+        """What it would take from a port now [W]."""
+
+    @abstractmethod
+    def would_take_w(self) -> float:
+        """What it would take were a source switched on for it [W]."""
+
+    @abstractmethod
+    def taking_w(self) -> float:
+        """What it takes from its port now [W]."""
+
+    @abstractmethod
+    def grant(self, most_w: float) -> float:
+        """Take what it wants of what its port gives; how much that is [W]."""
+
+    @abstractmethod
+    def unplug(self) -> None:
+        """Its cable comes out."""
+
+    def advance(self, to_ms: int) -> None:  # noqa: B027 - only cameras do
+        """Move to a time, where it does so by itself; the grid moves chargers and banks."""
+
+    def plan_next(self) -> None:  # noqa: B027 - only cameras do
+        """Find what it meets next, where it has events of its own."""
 
 
 @dataclass(slots=True)
@@ -23,26 +81,24 @@ class Bay:
     into_w: float = 0.0
 
 
-@dataclass(slots=True)
-class ChargerRun:
+class ChargerRun(Consumer):
     """A charger with what lies in it."""
 
-    charger: Charger
-    bays: list[Bay]
-    port_wh: float = 0.0
-    lost_wh: float = 0.0
-    short: bool = False
-    hung_on: int | None = None
+    __slots__ = ("_port_wh", "bays", "charger", "efficiency", "lost_wh", "short")
+
+    def __init__(self, charger: Charger, defaults: Defaults) -> None:
+        super().__init__(charger.id, charger.name)
+        self.charger = charger
+        self.efficiency = defaults.charge_efficiency.value
+        self.bays = [Bay() for _ in range(charger.bays)]
+        self._port_wh = 0.0
+        self.lost_wh = 0.0
+        self.short = False
 
     @property
-    def id(self) -> str:
-        """Of the charger."""
-        return self.charger.id
-
-    @property
-    def name(self) -> str:
-        """Of the charger."""
-        return self.charger.name
+    def port_wh(self) -> float:
+        """What it has taken from ports so far [W h]."""
+        return self._port_wh
 
     def place_of(self, bay: int) -> str:
         """The name of a bay as a place."""
@@ -67,23 +123,38 @@ class ChargerRun:
         ]
         return taking if self.charger.together else taking[:1]
 
-    def wants_w(self, efficiency: float) -> float:
+    def wants_w(self) -> float:
         """What it would take from its port [W]."""
         most = self.charger.bay_w or self.charger.in_w
-        wanted = sum(
-            min(most, bay.cell.intake.taper_w(bay.cell.charge) / efficiency)
-            for bay in self.active()
-            if bay.cell
-        )
+        wanted = 0.0
+        for bay in self.active():
+            if bay.cell is not None:
+                wanted += min(most, bay.cell.intake.taper_w(bay.cell.charge) / self.efficiency)
         return min(self.charger.in_w, wanted)
 
-    def grant(self, watts: float, efficiency: float) -> None:
+    def would_take_w(self) -> float:
+        """The same [W]."""
+        return self.wants_w()
+
+    def grant(self, most_w: float) -> float:
+        """Take what it wants of what its port gives; how much that is [W]."""
+        wanted = self.wants_w()
+        given = min(most_w, wanted)
+        self._share(given)
+        self.short = self.short or given < wanted - 1e-9
+        return given
+
+    def unplug(self) -> None:
+        """Its cable comes out."""
+        self._share(0.0)
+
+    def _share(self, watts: float) -> None:
         """Share out what the port gives, bay by bay.
 
         What a bay in its taper leaves over goes on to the next, at its mean over the time for
         which the grant holds while anything is short.
         """
-        left = watts
+        left, efficiency = watts, self.efficiency
         self.short = False
         most = self.charger.bay_w or self.charger.in_w
         for bay in self.bays:
@@ -97,6 +168,17 @@ class ChargerRun:
             soon = bay.cell.intake.charge_after(bay.cell.charge, bay.into_w, SHARE_MS / 2)
             left -= min(given, bay.cell.intake.taper_w(soon) / efficiency)
 
+    def bring_in(self, bay: Bay, elapsed_ms: int) -> None:
+        """Charge the cell of a bay over a stretch."""
+        cell = bay.cell
+        if cell is None or bay.into_w <= 0.0:
+            return
+        before = cell.charge
+        cell.charge = cell.intake.charge_after(before, bay.into_w, elapsed_ms)
+        into_wh = (cell.charge - before) * cell.wh
+        self._port_wh += into_wh / self.efficiency
+        self.lost_wh += into_wh / self.efficiency - into_wh
+
     def tapers(self) -> bool:
         """Whether a bay takes less and less."""
         return any(
@@ -105,67 +187,130 @@ class ChargerRun:
             if bay.cell is not None and bay.into_w > 0.0
         )
 
-    def taking_w(self, efficiency: float) -> float:
+    def taking_w(self) -> float:
         """What it takes from its port now [W]."""
-        return sum(
-            min(bay.into_w, bay.cell.intake.taper_w(bay.cell.charge)) / efficiency
-            for bay in self.bays
-            if bay.cell and bay.into_w > 0.0
-        )
+        taken = 0.0
+        for bay in self.bays:
+            if bay.cell is not None and bay.into_w > 0.0:
+                taken += min(bay.into_w, bay.cell.intake.taper_w(bay.cell.charge)) / self.efficiency
+        return taken
 
 
-@dataclass(slots=True)
-class BankRun:
+class BankRun(Consumer):
     """A power bank's store (E4.3)."""
 
-    bank: Bank
-    wh: float
-    charge: float
-    curve: ColdCurve
-    climate: PlaceClimate
-    cell_c: float
-    loads_w: float
-    into_w: float = 0.0
-    refused: str = ""
-    dry: bool = False
-    topped: bool = False
-    hung_on: int | None = None
-    switched_off: bool = False
-    low_since_ms: int | None = None
-    reserve_touched_ms: int | None = None
-    port_wh: float = 0.0
-    used_wh: float = 0.0
-    lost_wh: float = 0.0
-    rows: Log[tuple[int, float, float]] = field(default_factory=Log)
+    __slots__ = (
+        "_port_wh",
+        "bank",
+        "cell_c",
+        "charge",
+        "climate",
+        "curve",
+        "defaults",
+        "dry",
+        "into_w",
+        "loads_w",
+        "lost_wh",
+        "low_since_ms",
+        "refused",
+        "reserve_touched_ms",
+        "rows",
+        "switched_off",
+        "topped",
+        "used_wh",
+        "wh",
+    )
+
+    def __init__(self, carried: BankAtStart, defaults: Defaults) -> None:
+        bank = carried.bank
+        super().__init__(bank.id, bank.name, on_banks=False)
+        self.bank = bank
+        self.wh = carried.wh
+        self.charge = bank.charge
+        self.curve = carried.curve
+        self.climate = carried.climate
+        self.cell_c = carried.climate.base_c[0]
+        self.loads_w = carried.loads_w
+        self.defaults = defaults
+        self.into_w = 0.0
+        self.refused = ""
+        self.dry = self.topped = self.switched_off = False
+        self.low_since_ms: int | None = None
+        self.reserve_touched_ms: int | None = None
+        self._port_wh = self.used_wh = self.lost_wh = 0.0
+        self.rows: Log[tuple[int, float, float]] = Log()
+        self.rows.append((0, self.charge, self.cell_c))
 
     @property
-    def id(self) -> str:
-        """Of the bank."""
-        return self.bank.id
+    def unit(self) -> str:
+        """The bank itself."""
+        return self.id
 
     @property
-    def name(self) -> str:
-        """Of the bank."""
-        return self.bank.name
+    def port_wh(self) -> float:
+        """What it has taken from ports so far [W h]."""
+        return self._port_wh
 
-    def floor(self, efficiency: float) -> float:
+    def floor(self) -> float:
         """Charge below which no camera gets anything: the cold's line, or the reserve (E4.6)."""
-        return max(self.curve.at(self.cell_c), self.bank.reserve_wh / (self.wh * efficiency))
+        return max(self.curve.at(self.cell_c), self.reserve())
+
+    def reserve(self) -> float:
+        """The charge that is kept for other things [0..1]."""
+        return self.bank.reserve_wh / (self.wh * self.defaults.bank_efficiency.value)
+
+    def wants_w(self) -> float:
+        """What it would take from its port [W]."""
+        return self.bank.in_w if not self.refused and not self.topped else 0.0
+
+    def would_take_w(self) -> float:
+        """What it would take were a source switched on for it [W]."""
+        return self.bank.in_w if self.charge < self.defaults.full.value else 0.0
+
+    def taking_w(self) -> float:
+        """What it takes from its port now [W]."""
+        return self.into_w / self.defaults.charge_efficiency.value
+
+    def grant(self, most_w: float) -> float:
+        """Take what it wants of what its port gives; how much that is [W]."""
+        given = min(most_w, self.wants_w())
+        self.into_w = given * self.defaults.charge_efficiency.value
+        return given
+
+    def unplug(self) -> None:
+        """Its cable comes out."""
+        self.into_w = 0.0
+
+    def bring_in(self, elapsed_ms: int) -> None:
+        """What its port gives over a stretch."""
+        if self.into_w <= 0.0:
+            return
+        efficiency = self.defaults.charge_efficiency.value
+        into_wh = self.into_w * elapsed_ms / MS_PER_HOUR
+        into_wh = min(into_wh, max(0.0, self.defaults.full.value - self.charge) * self.wh)
+        self.charge += into_wh / self.wh
+        self._port_wh += into_wh / efficiency
+        self.lost_wh += into_wh / efficiency - into_wh
 
 
-Consumer = CameraRun | ChargerRun | BankRun
-
-
-@dataclass(slots=True)
 class Supply:
-    """A source with what hangs on its ports."""
+    """A source with what hangs on its ports, and what each has taken as last seen [W h]."""
 
-    source: Source
-    table: SupplyTable
-    ports: list[Consumer | None]
-    bank: BankRun | None = None
-    seen_wh: list[float] = field(default_factory=list)
-    given_wh: float = 0.0
+    __slots__ = ("bank", "given_wh", "ports", "seen_wh", "source", "table")
+
+    def __init__(self, carried: SourceAtStart, defaults: Defaults) -> None:
+        self.source = carried.source
+        self.table = carried.table
+        self.bank = None if carried.bank is None else BankRun(carried.bank, defaults)
+        self.ports: list[Consumer | None] = [None for _ in carried.source.ports]
+        self.seen_wh = [0.0 for _ in carried.source.ports]
+        self.given_wh = 0.0
+
+    def adopt(self, carried: SourceAtStart) -> None:
+        """Go on in a trip that was the same until now."""
+        self.table = carried.table
+        if self.bank is not None and carried.bank is not None:
+            self.bank.climate = carried.bank.climate
 
     def port_of(self, consumer: Consumer) -> int | None:
         """The port on which something hangs."""
@@ -180,13 +325,3 @@ class Supply:
         if self.bank is not None and (self.bank.dry or self.bank.switched_off):
             return 0.0
         return self.table.at(at_ms)
-
-
-def id_of(consumer: Consumer) -> str:
-    """The key of whatever hangs on a port."""
-    return consumer.camera.id if isinstance(consumer, CameraRun) else consumer.id
-
-
-def name_of(consumer: Consumer) -> str:
-    """The name of whatever hangs on a port."""
-    return consumer.camera.name if isinstance(consumer, CameraRun) else consumer.name

@@ -15,23 +15,20 @@ ROW_MS = 600_000
 class GridWatch:
     """Finds the grid's next event from what hangs where."""
 
-    def __init__(self, defaults: Defaults) -> None:
+    def __init__(
+        self, defaults: Defaults, chargers: list[ChargerRun], supplies: list[Supply]
+    ) -> None:
         self.defaults = defaults
         self.now_ms = 0
         self.bays_due_ms = self.others_due_ms = NEVER_MS
-        self.chargers: list[ChargerRun] = []
-        self.supplies: list[Supply] = []
+        self.chargers = chargers
+        self.supplies = supplies
 
     def taken_w(self, supply: Supply) -> float:
         """What its ports take now [W]."""
-        efficiency = self.defaults.charge_efficiency.value
         total = 0.0
         for one in supply.ports:
-            if isinstance(one, ChargerRun):
-                total += one.taking_w(efficiency)
-            elif isinstance(one, BankRun):
-                total += one.into_w / efficiency
-            elif one is not None:
+            if one is not None:
                 total += one.taking_w()
         return total
 
@@ -118,7 +115,7 @@ class GridWatch:
     def _wakes_ms(self, bank: BankRun, bound_ms: int) -> int:
         """When a dry bank has warmed enough to give again (E3.4), at or before a bound."""
         spare = bank.charge - self.defaults.revival.value
-        if spare < bank.bank.reserve_wh / (bank.wh * self.defaults.bank_efficiency.value):
+        if spare < bank.reserve():
             return bound_ms
         level_c = bank.curve.warmth_for(spare)
         if level_c is None or level_c <= bank.cell_c:
@@ -128,7 +125,7 @@ class GridWatch:
 
     def _dry_ms(self, bank: BankRun, per_ms: float, bound_ms: int) -> int | None:
         """When charge falling at a rate [1/ms] meets the floor, at or before a bound."""
-        reserve = bank.bank.reserve_wh / (bank.wh * self.defaults.bank_efficiency.value)
+        reserve = bank.reserve()
         climate, curve = bank.climate, bank.curve
         coldest = min(bank.cell_c, climate.coldest(self.now_ms, bound_ms))
         end = bank.charge - per_ms * (bound_ms - self.now_ms)

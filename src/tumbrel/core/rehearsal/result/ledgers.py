@@ -16,15 +16,17 @@ class LedgerBreach(AssertionError):
 def balance(played: Played) -> Ledgers:
     """Add up energy, bytes and milliseconds. Raises LedgerBreach when one does not balance."""
     grid, cameras, cards = played.grid, played.cameras, played.cards
-    lost_wh = sum(run.lost_wh for run in cameras) + sum(cell.lost_wh for cell in played.cells)
+    lost_wh = sum(run.energy.lost_wh for run in cameras) + sum(
+        cell.lost_wh for cell in played.cells
+    )
     lost_wh += sum(bank.lost_wh for bank in grid.banks)
     lost_wh += sum(charger.lost_wh for charger in grid.chargers)
     for run in cameras:
-        if run.used_wh < run.drawn_wh * (1.0 - DRAWN_TOLERANCE) - DRAWN_TOLERANCE:
-            raise LedgerBreach(
-                f"energy: {run.camera.id} drew {run.drawn_wh} W h and {run.used_wh} were given it"
-            )
-    used_wh = sum(run.used_wh for run in cameras) + sum(bank.used_wh for bank in grid.banks)
+        drawn_wh, had_wh = run.energy.drawn_wh, run.energy.used_wh
+        if had_wh < drawn_wh * (1.0 - DRAWN_TOLERANCE) - DRAWN_TOLERANCE:
+            why = f"energy: {run.id} drew {drawn_wh} W h and {had_wh} were given it"
+            raise LedgerBreach(why)
+    used_wh = sum(run.energy.used_wh for run in cameras) + sum(bank.used_wh for bank in grid.banks)
     ledgers = Ledgers(
         energy_start_wh=played.start_wh,
         energy_brought_wh=sum(s.given_wh for s in grid.supplies if s.bank is None),
@@ -32,13 +34,13 @@ def balance(played: Played) -> Ledgers:
         energy_used_wh=used_wh,
         energy_lost_wh=lost_wh,
         bytes_start=played.start_bytes,
-        bytes_written=sum(run.written for run in cameras),
+        bytes_written=sum(run.recorder.written for run in cameras),
         bytes_overwritten=sum(card.overwritten for card in cards),
         bytes_wiped=sum(card.wiped for card in cards),
         bytes_end=sum(card.used for card in cards),
-        asked_ms=sum(s.end_ms - s.start_ms for run in cameras for s in run.asked_list),
-        filmed_ms=sum(s.end_ms - s.start_ms for run in cameras for s in run.filmed),
-        gap_ms=sum(s.end_ms - s.start_ms for run in cameras for s in run.gaps),
+        asked_ms=sum(s.end_ms - s.start_ms for run in cameras for s in run.schedule.spans),
+        filmed_ms=sum(s.end_ms - s.start_ms for run in cameras for s in run.time.filmed),
+        gap_ms=sum(s.end_ms - s.start_ms for run in cameras for s in run.time.gaps),
     )
     check(ledgers)
     return ledgers

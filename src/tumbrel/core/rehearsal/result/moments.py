@@ -16,7 +16,7 @@ from ...document import Armed, Loop, Roll
 from ...document.patterns import Pattern
 from ...patterns import Span, merged, shortest_loop_s
 from ..engine.played import Played
-from ..trip.asked import moment_times
+from ..trip.asking import moment_times
 from ..trip.timeline import Laid
 from .result import Caught, LoopAdvice
 
@@ -63,10 +63,10 @@ def caught_of(played: Played) -> tuple[Caught, ...]:
 
 def _kept(played: Played) -> list[_Kept]:
     """Footage of each camera that was kept, pieces that touch as one."""
-    assignments = played.document.plan.assignments
+    assignments = played.written.plan.assignments
     found = []
     for run in played.cameras:
-        clips = [clip for clip in run.kept if not clip.frames]
+        clips = [clip for clip in run.recorder.kept if not clip.frames]
         follows = {clip: _follows(assignments[clip.assignment].pattern) for clip in clips}
         found.append(
             _Kept(
@@ -120,7 +120,7 @@ def loop_advice(played: Played) -> tuple[LoopAdvice, ...]:
     counts: dict[tuple[str, int], int] = defaultdict(int)
     for item, number, _, _ in moment_times(played.timeline):
         counts[item, number] += 1
-    for number, assignment in enumerate(played.document.plan.assignments):
+    for number, assignment in enumerate(played.written.plan.assignments):
         pattern = assignment.pattern
         leg = played.timeline.by_id[assignment.item].item
         if not isinstance(pattern, Loop) or leg is None or not leg.moments:

@@ -38,9 +38,9 @@ def singles_of(played: Played) -> list[Single]:
     for landed in played.hands.copying.landed:
         moves[landed.store, landed.start_ms].append((landed.at_ms, landed.drive))
     singles = []
-    assignments = played.document.plan.assignments
+    assignments = played.written.plan.assignments
     for run in played.cameras:
-        for clip in run.kept:
+        for clip in run.recorder.kept:
             length_ms = playback_ms(clip, assignments[clip.assignment].pattern)
             moved = sorted(moves.get((clip.store, clip.start_ms), ()))
             if not moved:
@@ -94,5 +94,5 @@ def largest_loss(played: Played, singles: list[Single]) -> LargestLoss | None:
     if worst is None:
         return None
     names = {card.store.id: card.store.name for card in played.cards}
-    names |= {drive.id: drive.name for drive in played.document.kit.drives}
+    names |= {drive.id: drive.name for drive in played.written.kit.drives}
     return LargestLoss(store=worst[2], name=names[worst[2]], filmed_ms=worst[0], at_ms=worst[1])

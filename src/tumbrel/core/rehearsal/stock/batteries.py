@@ -2,46 +2,72 @@
 
 from __future__ import annotations
 
-from bisect import bisect_left, bisect_right
-from dataclasses import dataclass, field
-
-from ...charging import Intake
-from ...cold import ColdCurve
 from ...energy import self_discharge_wh
+from ...parameters import Defaults
 from ..state.append_log import Log
-from ..trip.climate import PlaceClimate
-from .stays import BAG, Stay, stay_end, stay_start
+from ..trip.scene import BatteryAtStart
+from .stays import Stay
 
 CHARGER_MARK = "/"
 TOPPED_UNTIL = 0.001
 
 
-@dataclass(slots=True)
 class Cell:
-    """A battery during the rehearsal."""
+    """A battery during the rehearsal: charge [0..1] of `wh`, temperature, and where it lies.
 
-    id: str
-    name: str
-    family: str
-    wh: float
-    charge: float
-    intake: Intake
-    curve: ColdCurve
-    home: str
-    home_climate: PlaceClimate
-    bag_climate: PlaceClimate
-    document_order: int
-    place: str = BAG
-    since_ms: int = 0
-    cell_c: float = 20.0
-    lost_wh: float = 0.0
-    refused: str = ""
-    topped: bool = False
-    in_camera: bool = False
-    came_ms: int = 0
-    came_charge: float = 0.0
-    stays: Log[Stay] = field(default_factory=Log)
-    rows: Log[tuple[int, float, float]] = field(default_factory=Log)
+    `refused` says why it takes no charge, `topped` that it is full; `came_*` when and how it came
+    to its place, `since_ms` until when it has been brought up to date.
+    """
+
+    __slots__ = (
+        "bag_climate",
+        "came_charge",
+        "came_ms",
+        "cell_c",
+        "charge",
+        "curve",
+        "document_order",
+        "family",
+        "home",
+        "home_climate",
+        "id",
+        "in_camera",
+        "intake",
+        "lost_wh",
+        "name",
+        "place",
+        "refused",
+        "rows",
+        "since_ms",
+        "stays",
+        "topped",
+        "wh",
+    )
+
+    def __init__(self, carried: BatteryAtStart) -> None:
+        self.id = carried.id
+        self.name = carried.name
+        self.family = carried.family
+        self.wh = carried.wh
+        self.charge = self.came_charge = carried.charge
+        self.intake = carried.intake
+        self.curve = carried.curve
+        self.home = self.place = carried.home
+        self.home_climate = carried.home_climate
+        self.bag_climate = carried.bag_climate
+        self.document_order = carried.document_order
+        self.cell_c = carried.home_climate.base_c[0]
+        self.since_ms = self.came_ms = 0
+        self.lost_wh = 0.0
+        self.refused = ""
+        self.topped = self.in_camera = False
+        self.stays: Log[Stay] = Log()
+        self.rows: Log[tuple[int, float, float]] = Log()
+        self.rows.append((0, self.charge, self.cell_c))
+
+    def adopt(self, carried: BatteryAtStart) -> None:
+        """Go on in air that was the same until now."""
+        self.home_climate, self.bag_climate = carried.home_climate, carried.bag_climate
 
     @property
     def spare(self) -> bool:
@@ -81,15 +107,20 @@ class Cell:
         self.came_charge = self.charge
         self.rows.append((at_ms, self.charge, self.cell_c))
 
-    def stays_within(self, start_ms: int, end_ms: int) -> list[Stay]:
-        """Where it lay at any time in [start, end)."""
-        first = bisect_right(self.stays, start_ms, key=stay_end)
-        last = bisect_left(self.stays, end_ms, lo=first, key=stay_start)
-        return self.stays[first:last]
-
     def close(self, at_ms: int) -> None:
         """End the stay."""
         if at_ms > self.came_ms:
             stay = Stay(self.place, self.came_ms, self.came_charge, at_ms, self.charge)
             self.stays.append(stay)
             self.rows.append((at_ms, self.charge, self.cell_c))
+
+
+def refusal_of(cell_c: float, before: str, defaults: Defaults) -> str:
+    """Why a cell takes no charge at a temperature: "cold", "hot" or "" (E4.2, with hysteresis)."""
+    cold = defaults.resume_cold_c.value - 1e-6 if before == "cold" else defaults.refuse_cold_c.value
+    hot = defaults.resume_hot_c.value + 1e-6 if before == "hot" else defaults.refuse_hot_c.value
+    if (before == "cold" and cell_c < cold) or (before != "cold" and cell_c <= cold + 1e-6):
+        return "cold"
+    if (before == "hot" and cell_c > hot) or (before != "hot" and cell_c > hot - 1e-6):
+        return "hot"
+    return ""

@@ -2,28 +2,37 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
-
-from ...memory import Store
 from ..state.append_log import Log
+from ..trip.scene import CardAtStart
 from .stays import BAG, Stay
 
 
-@dataclass(slots=True)
 class CardRun:
-    """A card or fixed memory during the rehearsal."""
+    """A card or fixed memory during the rehearsal, in bytes; nominal size in GB."""
 
-    store: Store
-    used: int
-    gb: int
-    read_bytes_s: float
-    place: str = BAG
-    written: int = 0
-    overwritten: int = 0
-    wiped: int = 0
-    came_ms: int = 0
-    came_used: int = 0
-    stays: Log[Stay] = field(default_factory=Log)
+    __slots__ = (
+        "came_ms",
+        "came_used",
+        "gb",
+        "overwritten",
+        "place",
+        "read_bytes_s",
+        "stays",
+        "store",
+        "used",
+        "wiped",
+        "written",
+    )
+
+    def __init__(self, carried: CardAtStart) -> None:
+        self.store = carried.store
+        self.used = self.came_used = carried.used
+        self.gb = carried.gb
+        self.read_bytes_s = carried.read_bytes_s
+        self.place = BAG
+        self.written = self.overwritten = self.wiped = 0
+        self.came_ms = 0
+        self.stays: Log[Stay] = Log()
 
     @property
     def free(self) -> int:

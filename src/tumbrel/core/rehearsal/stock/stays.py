@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from bisect import bisect_left, bisect_right
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 BAG = "bag"
@@ -18,11 +20,16 @@ class Stay:
     level_to: float = 0.0
 
 
-def stay_start(stay: Stay) -> int:
-    """When it began [ms]."""
+def stays_within(stays: Sequence[Stay], start_ms: int, end_ms: int) -> Sequence[Stay]:
+    """Those of some stays, in order of time, that hold at any time in [start, end)."""
+    first = bisect_right(stays, start_ms, key=_end)
+    last = bisect_left(stays, end_ms, lo=first, key=_start)
+    return stays[first:last]
+
+
+def _start(stay: Stay) -> int:
     return stay.from_ms
 
 
-def stay_end(stay: Stay) -> int:
-    """When it ended [ms]."""
+def _end(stay: Stay) -> int:
     return stay.to_ms

@@ -2,52 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-from dataclasses import dataclass, replace
-from enum import Enum, auto
+from dataclasses import dataclass
 
-from ...document import (
-    IMPORTANCES,
-    Armed,
-    Assignment,
-    Camera,
-    Interval,
-    Loop,
-    Mode,
-    PlanDocument,
-    Roll,
-    SetUp,
-    Takes,
-    Windows,
-)
-from ...energy import features_w, mode_w
-from ...heat import Body, body_of
-from ...memory import byte_rate, clip_bytes, peak_byte_rate
-from ...parameters import Defaults
-from ...patterns import (
-    Span,
-    armed_spans,
-    counted,
-    frame_every_ms,
-    frame_on_ms,
-    how_many,
-    middles,
-    save_count,
-    segment_ms,
-    take_spans,
-)
+from ...document import Mode, SetUp
+from ...heat import Body
+from ...patterns import Span
 from ...shared import Shared
-from .timeline import Laid, Timeline
-from .windows import window_spans
-
-
-class Way(Enum):
-    """How what is asked is filmed."""
-
-    STREAM = auto()
-    LOOP = auto()
-    FRAMES = auto()
-    ARMED = auto()
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,7 +29,22 @@ class Recording(Shared):
 
 
 @dataclass(frozen=True, slots=True)
-class FramePlan:
+class Streaming:
+    """Filmed in one piece: a roll, a take or a window."""
+
+
+@dataclass(frozen=True, slots=True)
+class Looping:
+    """A loop: its segments, and when it is saved."""
+
+    segment_ms: int
+    segments: int
+    presses: tuple[int, ...]
+    lost_presses: int
+
+
+@dataclass(frozen=True, slots=True)
+class Framing:
     """Frames: how often, how large, and how long the camera is on for one (0: all the time).
 
     Stills are a file each; else they become one video.
@@ -82,13 +57,14 @@ class FramePlan:
 
 
 @dataclass(frozen=True, slots=True)
-class LoopPlan:
-    """A loop: its segments, and when it is saved."""
+class Arming:
+    """Armed, and filming in some clips (start, end) [ms]."""
 
-    segment_ms: int
-    segments: int
-    presses: tuple[int, ...]
-    lost_presses: int
+    clips: tuple[Span, ...]
+
+
+How = Streaming | Looping | Framing | Arming
+STREAMING = Streaming()
 
 
 @dataclass(slots=True, eq=False)
@@ -107,270 +83,9 @@ class Asked(Shared):
     importance: int
     recording: Recording | None
     prepare_ms: int | None = None
-    way: Way = Way.STREAM
-    clips: tuple[Span, ...] = ()
-    frames: FramePlan | None = None
-    loop: LoopPlan | None = None
+    how: How = STREAMING
     need_w: float = 0.0
     need_rise_k: float = 0.0
     need_bytes_s: float = 0.0
     by_hand: bool = False
     begun: bool = True
-
-
-def _answering(camera: Camera, document: PlanDocument) -> bool:
-    """Whether a word or a remote starts the camera, or one that is linked with it (E1.5)."""
-    link = next((one.cameras for one in document.plan.links if camera.id in one.cameras), ())
-    together = {camera.id, *link}
-    return any(one.answers_to for one in document.kit.cameras if one.id in together)
-
-
-class Asking:
-    """Makes the asked intervals of one camera."""
-
-    def __init__(
-        self,
-        camera: Camera,
-        document: PlanDocument,
-        timeline: Timeline,
-        defaults: Defaults,
-    ) -> None:
-        self.camera = camera
-        self.document = document
-        self.timeline = timeline
-        self.defaults = defaults
-        self.answering = _answering(camera, document)
-        boot_s = camera.boot_s if camera.boot_s is not None else defaults.boot_s.value
-        self.boot_ms = round(boot_s * 1000)
-        self._known: dict[tuple[str, str, tuple[str, ...], bool], Recording | None] = {}
-
-    def all(self) -> list[Asked]:
-        """All asked intervals in order of time."""
-        asked: list[Asked] = []
-        for number, assignment in enumerate(self.document.plan.assignments):
-            if assignment.camera == self.camera.id:
-                asked += self._of(number, assignment)
-        asked.sort(key=lambda span: span.start_ms)
-        before_ms = 0
-        for span in asked:
-            self._say_who_starts(span, max(before_ms, span.start_ms - self.boot_ms))
-            before_ms = span.end_ms
-        return asked
-
-    def _say_who_starts(self, span: Asked, early_ms: int) -> None:
-        """When it can begin to boot, by schedule or a free hand (E3.3); and who starts it (E1.6).
-
-        Just before is soon enough: whoever leaves a stop has pressed at the stop, and before the
-        trip begins hands are free.
-        """
-        timeline, at_ms = self.timeline, span.start_ms
-        alone = self.camera.starts_itself
-        if not alone and not timeline.hands_free_at(early_ms):
-            early_ms = timeline.next_free_ms(early_ms)
-        if early_ms < at_ms:
-            span.prepare_ms = early_ms
-        moments = [at_ms, max(0, at_ms - 1)]
-        if span.prepare_ms is not None:
-            moments.append(span.prepare_ms)
-        span.by_hand = at_ms == 0 or any(timeline.hands_free_at(one) for one in moments)
-        pattern = self.document.plan.assignments[span.assignment].pattern
-        by_power = isinstance(pattern, Armed) and pattern.trigger == "power"
-        says = self.answering and timeline.awake_at(at_ms)
-        presses = any(timeline.presses_at(one) for one in moments)
-        span.begun = alone or by_power or span.by_hand or says or presses
-
-    def _of(self, number: int, assignment: Assignment) -> list[Asked]:
-        waits = isinstance(assignment.pattern, Armed) and assignment.pattern.pre_record_s > 0
-        features = tuple(sorted(assignment.features))
-        key = (assignment.mode, assignment.set_up, features, waits)
-        if key not in self._known:
-            self._known[key] = recording_of(self.camera, assignment, self.document, self.defaults)
-        part = self.timeline.by_id[assignment.item]
-        whole = Asked(
-            part.start_ms,
-            part.end_ms,
-            number,
-            ends_leg=True,
-            importance=IMPORTANCES.index(assignment.importance),
-            recording=self._known[key],
-        )
-        if whole.recording is None:
-            return [whole]
-        pattern = assignment.pattern
-        match pattern:
-            case Roll() | Takes() | Windows():
-                return [self._stream(whole, span) for span in self._spans(pattern, part)]
-            case Loop():
-                return [self._loop(whole, whole.recording, pattern, part)]
-            case Interval():
-                return [self._frames(whole, whole.recording, pattern)]
-            case Armed():
-                return [self._armed(whole, whole.recording, pattern)]
-
-    def _spans(self, pattern: Roll | Takes | Windows, part: Laid) -> list[Span]:
-        within = (part.start_ms, part.end_ms)
-        if isinstance(pattern, Takes):
-            return take_spans(pattern, *within)
-        if isinstance(pattern, Windows):
-            return window_spans(pattern, self.document.trip, self.timeline, within)
-        return [within]
-
-    def _stream(self, whole: Asked, span: Span) -> Asked:
-        recording = whole.recording
-        assert recording is not None
-        return Asked(
-            span[0],
-            span[1],
-            whole.assignment,
-            span[1] == whole.end_ms,
-            whole.importance,
-            recording,
-            need_w=recording.draw_w,
-            need_rise_k=recording.rise_k,
-            need_bytes_s=recording.byte_rate,
-        )
-
-    def _loop(self, whole: Asked, recording: Recording, pattern: Loop, part: Laid) -> Asked:
-        presses, lost = self._presses(pattern, part)
-        each_ms = segment_ms(pattern)
-        held = clip_bytes(recording.byte_rate, each_ms * pattern.segments)
-        seconds = (whole.end_ms - whole.start_ms) / 1000.0
-        return replace(
-            whole,
-            way=Way.LOOP,
-            loop=LoopPlan(each_ms, pattern.segments, presses, lost),
-            need_w=recording.draw_w,
-            need_rise_k=recording.rise_k,
-            need_bytes_s=min(recording.byte_rate, held * (len(presses) + 1) / seconds),
-        )
-
-    def _presses(self, pattern: Loop, part: Laid) -> tuple[tuple[int, ...], int]:
-        """When the loop is saved: evenly, or d + r after each moment begins; else lost."""
-        duration_ms = part.end_ms - part.start_ms
-        count = save_count(pattern, duration_ms)
-        if count is not None:
-            wanted = middles(count, part.start_ms, duration_ms) if count else []
-        else:
-            wanted = sorted(
-                at_ms + (moment.seconds + moment.reaction_s) * 1000
-                for moment in (part.item.moments if part.item else ())
-                for at_ms in middles(counted(moment, duration_ms), part.start_ms, duration_ms)
-            )
-        pressed = [self._pressed_ms(min(at_ms, part.end_ms), part) for at_ms in wanted]
-        kept = sorted({at_ms for at_ms in pressed if at_ms is not None})
-        return tuple(kept), len(pressed) - sum(at_ms is not None for at_ms in pressed)
-
-    def _pressed_ms(self, wanted_ms: int, part: Laid) -> int | None:
-        """When a save that is wanted is pressed: at once, at the next free hand, or too late."""
-        there_ms = min(wanted_ms, part.end_ms - 1)
-        says = self.answering and self.timeline.awake_at(there_ms)
-        if says or self.timeline.presses_at(there_ms):
-            return wanted_ms
-        next_ms = self.timeline.next_free_ms(wanted_ms)
-        free = next_ms < self.timeline.duration_ms or self.timeline.hands_free_at(next_ms)
-        return next_ms if free and next_ms <= part.end_ms else None
-
-    def _frames(self, whole: Asked, recording: Recording, pattern: Interval) -> Asked:
-        every_ms = frame_every_ms(pattern)
-        on_ms = frame_on_ms(
-            pattern,
-            self.boot_ms,
-            round(self.defaults.frame_s.value * 1000),
-            round(self.defaults.off_above_boot_s.value * 1000),
-        )
-        if pattern.frame_mb is not None:
-            frame_bytes = round(pattern.frame_mb * 1e6)
-        else:
-            frame_bytes = -(-recording.byte_rate // max(1, round(pattern.playback_fps)))
-        duty = min(1.0, on_ms / every_ms)
-        at_mean = every_ms <= self.defaults.mean_power_below_s.value * 1000
-        used = replace(
-            recording,
-            draw_w=recording.draw_w * duty if at_mean else recording.draw_w,
-            rise_k=recording.rise_k * duty if at_mean else recording.rise_k,
-            byte_rate=0,
-            peak_rate=0,
-        )
-        return replace(
-            whole,
-            recording=used,
-            way=Way.FRAMES,
-            frames=FramePlan(
-                every_ms,
-                max(1, frame_bytes),
-                0 if at_mean else on_ms,
-                stills=pattern.frame_mb is not None,
-            ),
-            need_w=recording.draw_w * duty,
-            need_rise_k=recording.rise_k * duty,
-            need_bytes_s=frame_bytes * 1000.0 / every_ms,
-        )
-
-    def _armed(self, whole: Asked, recording: Recording, pattern: Armed) -> Asked:
-        clips = armed_spans(pattern, whole.start_ms, whole.end_ms)
-        share = sum(end - start for start, end in clips) / (whole.end_ms - whole.start_ms)
-        return replace(
-            whole,
-            way=Way.ARMED,
-            clips=tuple(clips),
-            need_w=recording.draw_w * share + recording.armed_w * (1.0 - share),
-            need_rise_k=recording.rise_k * share + recording.armed_rise_k * (1.0 - share),
-            need_bytes_s=recording.byte_rate * share,
-        )
-
-
-def recording_of(
-    camera: Camera, assignment: Assignment, document: PlanDocument, defaults: Defaults
-) -> Recording | None:
-    """Power, heat and bytes of an assignment; None when its mode or set-up is not on the camera."""
-    mode = next((m for m in camera.modes if m.id == assignment.mode), None)
-    set_up = next((s for s in camera.set_ups if s.id == assignment.set_up), None)
-    if mode is None or set_up is None:
-        return None
-    family = next(f for f in document.kit.families if f.id == camera.battery_family)
-    body = body_of(camera, set_up, defaults)
-    own_w = mode_w(mode, family)
-    allowed = tuple(name for name in assignment.features if name in mode.features)
-    extra_w = features_w(camera, allowed, defaults)
-    own_rise = mode.rise_k if mode.rise_k is not None else body.resistance_k_per_w * own_w
-    rise_k = own_rise + body.resistance_k_per_w * extra_w
-    armed_w = _armed_w(camera, assignment, own_w + extra_w, defaults)
-    as_recording = armed_w == own_w + extra_w
-    return Recording(
-        mode=mode,
-        set_up=set_up,
-        draw_w=own_w + extra_w,
-        rise_k=rise_k,
-        byte_rate=byte_rate(mode, defaults),
-        peak_rate=peak_byte_rate(mode, defaults),
-        clip_limit_ms=mode.clip_limit_s * 1000 if mode.clip_limit_s else None,
-        body=body,
-        armed_w=armed_w,
-        armed_rise_k=rise_k if as_recording else body.resistance_k_per_w * armed_w,
-        boot_w=own_w + extra_w,
-        boot_rise_k=rise_k,
-    )
-
-
-def _armed_w(
-    camera: Camera, assignment: Assignment, recording_w: float, defaults: Defaults
-) -> float:
-    """What an armed camera drinks [W]: all of it to pre-record; else its own figure, or standby."""
-    pattern = assignment.pattern
-    if isinstance(pattern, Armed) and pattern.pre_record_s:
-        return recording_w
-    if camera.armed_w is not None:
-        return camera.armed_w
-    return camera.standby_w if camera.standby_w is not None else defaults.standby_w.value
-
-
-def moment_times(timeline: Timeline) -> Iterator[tuple[str, int, int, int]]:
-    """Every moment of the trip: leg or stop, number on it, start and end [ms] (E1.4)."""
-    for part in timeline.laid:
-        if part.item is None:
-            continue
-        duration_ms = part.end_ms - part.start_ms
-        for number, moment in enumerate(part.item.moments):
-            count = how_many(moment.count, moment.per_hour, duration_ms)
-            for at_ms in middles(count, part.start_ms, duration_ms) if count else ():
-                yield part.id, number, at_ms, at_ms + moment.seconds * 1000

@@ -6,7 +6,7 @@ from bisect import bisect_right
 from dataclasses import dataclass
 
 from ...charging import NEVER_MS, dynamo_w, panel_w
-from ...document import Bank, Dynamo, Leg, Mains, Panel, PlanDocument, Source, Stop, Vehicle
+from ...document import Bank, Dynamo, Leg, Mains, Panel, Source, Stop, Trip, Vehicle
 from ...light import STEP_MS, tilted_w_m2
 from ...parameters import Defaults
 from ...shared import Shared
@@ -41,15 +41,13 @@ class SupplyTable(Shared):
         return any(watts > 0.0 for watts in self.watts[first:last])
 
 
-def supply_table(
-    source: Source, document: PlanDocument, timeline: Timeline, defaults: Defaults
-) -> SupplyTable:
+def supply_table(source: Source, trip: Trip, timeline: Timeline, defaults: Defaults) -> SupplyTable:
     """A source's table; a bank may give its total as long as it holds anything."""
     if isinstance(source, Bank):
         return SupplyTable((0,), (source.total_w or sum(source.ports),))
     rows: list[tuple[int, float]] = []
     for part in timeline.laid:
-        rows += _of_part(source, part, document, timeline, defaults)
+        rows += _of_part(source, part, trip, timeline, defaults)
     starts, watts = [0], [0.0]
     for at_ms, value in rows:
         if at_ms == starts[-1]:
@@ -63,7 +61,7 @@ def supply_table(
 def _of_part(
     source: Mains | Vehicle | Dynamo | Panel,
     part: Laid,
-    document: PlanDocument,
+    trip: Trip,
     timeline: Timeline,
     defaults: Defaults,
 ) -> list[tuple[int, float]]:
@@ -77,7 +75,7 @@ def _of_part(
     if isinstance(source, Dynamo):
         speed = item.speed_mps if isinstance(item, Leg) else 0.0
         return [(part.start_ms, dynamo_w(source.rated_w, speed, defaults))]
-    return _panel(source, part, document, timeline, defaults)
+    return _panel(source, part, trip, timeline, defaults)
 
 
 def _socket(source: Mains, part: Laid) -> list[tuple[int, float]]:
@@ -94,9 +92,9 @@ def _socket(source: Mains, part: Laid) -> list[tuple[int, float]]:
 
 
 def _panel(
-    source: Panel, part: Laid, document: PlanDocument, timeline: Timeline, defaults: Defaults
+    source: Panel, part: Laid, trip: Trip, timeline: Timeline, defaults: Defaults
 ) -> list[tuple[int, float]]:
-    item, sun, place = part.item, timeline.sun, place_of(document.trip, part.item)
+    item, sun, place = part.item, timeline.sun, place_of(trip, part.item)
     out = source.out_at == "always" or source.out_at == part.kind + "s"
     if item is None or sun is None or place is None or not out:
         return [(part.start_ms, 0.0)]

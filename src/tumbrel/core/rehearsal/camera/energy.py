@@ -1,0 +1,192 @@
+"""A camera's power: what it draws, what a port feeds it, what goes into and out of its cell."""
+
+from __future__ import annotations
+
+from ...charging import MS_PER_HOUR
+from ...cold import ColdCurve, cold_curve, curve_at, points_of
+from ...document import BatteryFamily, Camera
+from ...energy import self_discharge_wh
+from ...heat import Body
+from ...parameters import Defaults
+from ..state.append_log import Log
+from ..stock.batteries import Cell, refusal_of
+from ..trip.asked import Recording
+from .causes import ARMED, BETWEEN_FRAMES, BOOTING, COPYING, RECORDING, STANDBY, State
+
+LEAST_W = 1e-9
+
+
+class Energy:
+    """Power [W] that holds until the next event, and energy [W h] that has gone which way.
+
+    `rigged_w` and `rigged_out` are what the set-up wants of outside power now; `train_w` and
+    `train_rise_k` the means of a train of frames.
+    """
+
+    __slots__ = (
+        "body_pause",
+        "camera",
+        "curve",
+        "defaults",
+        "drain_w",
+        "draw_w",
+        "drawn_wh",
+        "family",
+        "feed_w",
+        "into_w",
+        "lost_wh",
+        "off_w",
+        "port_w",
+        "port_wh",
+        "refusals",
+        "rigged_out",
+        "rigged_w",
+        "standby_w",
+        "train_rise_k",
+        "train_w",
+        "used_wh",
+    )
+
+    def __init__(
+        self, camera: Camera, family: BatteryFamily, defaults: Defaults, *, radio_left_on: bool
+    ) -> None:
+        self.camera = camera
+        self.family = family
+        self.defaults = defaults
+        self.off_w = defaults.radio_left_on_w.value if radio_left_on else 0.0
+        standby = camera.standby_w
+        self.standby_w = standby if standby is not None else defaults.standby_w.value
+        self.curve: ColdCurve = cold_curve(points_of(family, defaults))
+        self.body_pause = False
+        self.feed_w = self.rigged_w = 0.0
+        self.rigged_out = False
+        self.train_w = self.train_rise_k = 0.0
+        self.draw_w = self.drain_w = self.into_w = self.port_w = 0.0
+        self.port_wh = self.drawn_wh = self.used_wh = self.lost_wh = 0.0
+        self.refusals: Log[tuple[int, str, str]] = Log()
+
+    # -- what holds now -------------------------------------------------------------
+
+    def of_state(
+        self, state: State, recording: Recording | None, body: Body
+    ) -> tuple[float, float]:
+        """Draw [W] and rise above still air without sun [K] of a state; off, no rise (E5.1)."""
+        if recording is not None and state is RECORDING:
+            return recording.draw_w, recording.rise_k
+        if recording is not None and state is BOOTING:
+            return recording.boot_w, recording.boot_rise_k
+        if recording is not None and state is ARMED:
+            return recording.armed_w, recording.armed_rise_k
+        if state in (STANDBY, COPYING):
+            return self.standby_w, body.resistance_k_per_w * self.standby_w
+        if state is BETWEEN_FRAMES:
+            return self.train_w or self.off_w, self.train_rise_k
+        return self.off_w, 0.0
+
+    def settle(
+        self, drawn: tuple[float, float], body: Body, cell: Cell | None, *, battery_out: bool
+    ) -> float:
+        """Bring power into line with a draw; the rise [K] that it makes with what charges.
+
+        The source feeds the draw, what is left charges, what is short drains the cell (E4.7).
+        """
+        draw_w, rise_k = drawn
+        self.draw_w = draw_w
+        self.drain_w, self.into_w, self.port_w = draw_w, 0.0, 0.0
+        if self.feed_w > 0.0:
+            through = self.defaults.feed_efficiency.value
+            self.port_w = min(self.feed_w, draw_w / through)
+            short_w = draw_w - self.feed_w * through
+            self.drain_w = short_w if short_w > LEAST_W else 0.0
+            heat_w = self.port_w * (1.0 - through)
+            surplus_w = self.feed_w - self.port_w
+            if surplus_w > 0.0 and cell is not None and self.charges(cell, battery_out=battery_out):
+                into = self.defaults.charge_efficiency.value
+                self.into_w = surplus_w * into
+                heat_w += cell.intake.heating_w(cell.charge, self.into_w) * (1.0 / into - 1.0)
+            rise_k += body.resistance_k_per_w * body.charge_heat * heat_w
+        if battery_out:
+            self.drain_w = 0.0
+        return rise_k
+
+    def charges(self, cell: Cell, *, battery_out: bool) -> bool:
+        """Whether the cell takes charge now: not full, not refused, its battery in (E4.2)."""
+        refused = cell.refused or self.body_pause
+        return not refused and cell.takes_charge() and not battery_out
+
+    def wants_w(self, cell: Cell | None, *, battery_out: bool, to_come: bool) -> float:
+        """What it would take from a port [W]: its draw, with what is due, and its charging."""
+        draw_w = max(self.draw_w, self.rigged_w) if to_come else self.draw_w
+        wanted = draw_w / self.defaults.feed_efficiency.value
+        if cell is not None and self.charges(cell, battery_out=battery_out):
+            wanted += cell.intake.most_w / self.defaults.charge_efficiency.value
+        most = self.camera.charges_in_w
+        return wanted if most is None else min(most, wanted)
+
+    def taking_w(self, cell: Cell | None) -> float:
+        """What it takes from its port now [W]."""
+        if self.into_w <= 0.0 or cell is None:
+            return self.port_w
+        into = min(self.into_w, cell.intake.taper_w(cell.charge))
+        return self.port_w + into / self.defaults.charge_efficiency.value
+
+    def feeds_enough(self, draw_w: float) -> bool:
+        """Whether what its port grants covers a draw."""
+        return self.feed_w * self.defaults.feed_efficiency.value >= draw_w - LEAST_W > 0.0
+
+    def line(self, cell: Cell | None) -> float:
+        """The charge at which the cell gives no more, at its temperature (E3.4)."""
+        return self.curve.at(cell.cell_c) if cell is not None else 0.0
+
+    def set_curve(self, recording: Recording | None, cell: Cell | None) -> None:
+        """The cold curve at the present draw: a hard one costs charge where that was measured."""
+        if self.family.cold_k == 0.0 or cell is None or recording is None:
+            return
+        self.curve = curve_at(self.family, recording.draw_w, cell.wh, self.defaults)
+
+    def review_refusal(self, now_ms: int, cell: Cell, body_c: float) -> None:
+        """Whether the cell in the camera takes charge at its temperatures (E4.2, E5.3)."""
+        d = self.defaults
+        before = cell.refused, self.body_pause
+        cell.refused = refusal_of(cell.cell_c, cell.refused, d)
+        turn_c = d.resume_body_c.value if self.body_pause else d.pause_body_c.value
+        self.body_pause = body_c > turn_c + (1e-6 if self.body_pause else -1e-6)
+        if self.feed_w > 0.0 and (cell.refused, self.body_pause) != before:
+            why = cell.refused or ("body" if self.body_pause else "")
+            if why:
+                self.refusals.append((now_ms, cell.id, why))
+
+    # -- over a stretch -------------------------------------------------------------
+
+    def charge_after(self, cell: Cell, elapsed_ms: int) -> float:
+        """Charge after elapsed ms of the present power, without self-discharge."""
+        if self.into_w > 0.0:
+            return cell.intake.charge_after(cell.charge, self.into_w, elapsed_ms)
+        return max(0.0, cell.charge - self.drain_w * elapsed_ms / MS_PER_HOUR / cell.wh)
+
+    def take_and_give(self, cell: Cell | None, elapsed_ms: int, *, off: bool) -> None:
+        """Energy of a stretch: from the port, into or out of the cell, used and lost."""
+        if self.port_w > 0.0:
+            fed_wh = self.port_w * elapsed_ms / MS_PER_HOUR
+            through_wh = fed_wh * self.defaults.feed_efficiency.value
+            self.port_wh += fed_wh
+            self.used_wh += through_wh
+            self.lost_wh += fed_wh - through_wh
+        if not off:
+            self.drawn_wh += self.draw_w * elapsed_ms / MS_PER_HOUR
+        if cell is None:
+            return
+        before = cell.charge
+        cell.charge = self.charge_after(cell, elapsed_ms)
+        moved_wh = (cell.charge - before) * cell.wh
+        if self.into_w > 0.0:
+            charging_wh = moved_wh / self.defaults.charge_efficiency.value
+            self.port_wh += charging_wh
+            self.lost_wh += charging_wh - moved_wh
+            return
+        self.used_wh -= moved_wh
+        if off:
+            share = self.defaults.self_discharge_per_month.value
+            lost_wh = self_discharge_wh(cell.wh, cell.charge, elapsed_ms, share)
+            self.lost_wh += lost_wh
+            cell.charge -= lost_wh / cell.wh

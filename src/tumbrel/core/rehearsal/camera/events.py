@@ -1,0 +1,274 @@
+"""What happens to a camera: it is asked, its pattern does something, or it gives out by itself."""
+
+from __future__ import annotations
+
+from math import exp
+
+from ..stock.clips import NEVER_MS, Frames
+from ..trip.asked import Arming, Asked, Framing, Looping, Recording, Streaming
+from .camera_run import CameraRun
+from .causes import (
+    BETWEEN_FRAMES,
+    BOOTING,
+    COPYING,
+    FILMING,
+    OFF,
+    RECORDING,
+    STANDBY,
+    Cause,
+    Due,
+    Priority,
+)
+
+OPENED_CYCLES = 3
+LEAST_TRAIN = 4
+OVER_WITH_IT = (
+    Cause.PLAN,
+    Cause.CARD_UNFIT,
+    Cause.CLIP_LIMIT,
+    Cause.NO_HAND,
+    Cause.NO_START,
+    Cause.SAVE,
+)
+
+
+def happen(run: CameraRun) -> bool:
+    """Let what is due happen; True when hands may want to look (E8.2).
+
+    So when something gave out or may be restarted, and when a start failed.
+    """
+    at_ms, priority = run.due
+    run.advance(at_ms)
+    kind = run.due_kind
+    if kind is Due.ASK:
+        _ask(run)
+        if run.boot_ends_ms == at_ms:  # booted just in time: no event of its own
+            run.record()
+        return run.state is OFF
+    if kind is Due.UNASK:
+        _unask(run)
+    elif kind is Due.BOOTED:
+        run.record()
+    elif kind is Due.PREPARE:
+        _want(run, run.schedule.spans[run.schedule.next])
+        return run.state is OFF
+    elif kind is Due.BEAT:
+        _beat(run)
+    else:
+        _by_itself(run, Priority(priority))
+        return True
+    return False
+
+
+# -- asked intervals ------------------------------------------------------------------
+
+
+def _ask(run: CameraRun) -> None:
+    """An asked interval begins."""
+    span = run.schedule.begin()
+    if run.schedule.wanted is not span:
+        _want(run, span)
+    run.account()
+
+
+def _unask(run: CameraRun) -> None:
+    """An asked interval ends; a neighbour that follows at once is carried into."""
+    schedule = run.schedule
+    span = schedule.current
+    assert span is not None
+    run.close_spans()
+    how = span.how
+    if isinstance(how, Looping) and how.presses and how.presses[-1] == run.now_ms:
+        run.recorder.save(run.card, run.now_ms)
+    schedule.current = None
+    follower = schedule.following()
+    streams = isinstance(how, Streaming)
+    if streams and follower is not None and follower.start_ms == span.end_ms:
+        return
+    schedule.wanted = None
+    run.recorder.beat_ms = NEVER_MS
+    for cause in OVER_WITH_IT:
+        run.holds.pop(cause, None)
+    stays_on = run.between == "on" and streams
+    if stays_on and run.state is RECORDING and follower is not None:
+        return
+    if run.state is not OFF and run.state is not COPYING:
+        standby = run.between == "standby" and follower is not None
+        run.halt(STANDBY if standby else OFF)
+
+
+def _want(run: CameraRun, span: Asked) -> None:
+    run.schedule.wanted = run.schedule.last_wanted = span
+    if span.recording is None:
+        run.halt(OFF)
+        run.holds[Cause.PLAN] = -1  # before all else: no kit would film what cannot be chosen
+        return
+    run.holds.pop(Cause.PLAN, None)
+    if run.recording is not span.recording or not isinstance(span.how, Streaming):
+        take_settings(run, span, span.recording)
+    _check_card(run, span.recording)
+    _look_who_starts(run, span)
+    run.try_begin()
+
+
+def _look_who_starts(run: CameraRun, span: Asked) -> None:
+    """A free hand that starts it brings back what gave out; without any, it is not begun.
+
+    A stretch that touches the one before wants no new press (E1.6): what gave out there stays off
+    until a hand sees to it.
+    """
+    if span.by_hand and not run.schedule.touches_before():
+        run.spent = False
+        run.holds.pop(Cause.NO_HAND, None)
+    run.holds.pop(Cause.NO_START, None)
+    if not span.begun and run.state in (OFF, STANDBY):
+        run.holds[Cause.NO_START] = run.now_ms
+
+
+def take_settings(run: CameraRun, span: Asked, recording: Recording) -> None:
+    """Change mode, features or set-up; a running camera goes on in a new clip."""
+    running = run.state in FILMING
+    if running:
+        run.recorder.close(run.card, run.now_ms)
+    run.recording = recording
+    run.thermal.use_set_up(recording.body)
+    run.energy.set_curve(recording, run.cell)
+    if not running:
+        return
+    assert run.card is not None
+    if run.recorder.has_room(run.card, run.schedule.wanted):
+        run.write(span)
+    else:
+        run.halt(OFF)
+
+
+def _check_card(run: CameraRun, recording: Recording) -> None:
+    run.holds.pop(Cause.CARD_UNFIT, None)
+    if run.card is None:
+        run.holds.setdefault(Cause.NO_CARD, run.now_ms)
+    elif run.card.store.sustained_bytes_s < recording.peak_rate:
+        run.holds[Cause.CARD_UNFIT] = run.now_ms
+        if run.state in FILMING:
+            run.halt(OFF)
+
+
+# -- patterns -------------------------------------------------------------------------
+
+
+def _beat(run: CameraRun) -> None:
+    """Do what the pattern does now."""
+    span = run.schedule.wanted
+    assert span is not None
+    assert span.recording is not None
+    how, recorder = span.how, run.recorder
+    if isinstance(how, Looping):
+        recorder.save(run.card, run.now_ms)
+        run.holds[Cause.SAVE] = run.now_ms
+        run.state = BOOTING
+        recorder.beat_ms = NEVER_MS
+        run.boot_ends_ms = run.now_ms + round(run.defaults.save_s.value * 1000)
+        run.account()
+    elif isinstance(how, Framing):
+        _frame(run, span, span.recording, how)
+    elif isinstance(how, Arming):
+        run.state = recorder.arm(span, how, span.recording, run.card, run.now_ms)
+
+
+def _frame(run: CameraRun, span: Asked, recording: Recording, how: Framing) -> None:
+    """On for a frame, off until the next (E7 Interval)."""
+    clip = run.recorder.clip
+    assert isinstance(clip, Frames)
+    if run.state is RECORDING:
+        run.state = BETWEEN_FRAMES
+        past = (run.now_ms - clip.start_ms) // how.every_ms + 1
+        run.recorder.beat_ms = clip.start_ms + past * how.every_ms
+    elif not _frame_train(run, span, recording, how):
+        run.state = RECORDING
+        run.recorder.beat_ms = run.now_ms + how.on_ms
+
+
+def _frame_train(run: CameraRun, span: Asked, recording: Recording, how: Framing) -> bool:
+    """Take many frames in one piece, where no level lies in it (E7.1).
+
+    Charge is linear by cycle; the body at the start of each cycle relaxes to
+    `level + g rise (e^((on - c)/tau') - e^(-c/tau')) / (1 - e^(-c/tau'))`. The cycles before a
+    level is met are opened.
+    """
+    energy, every_ms = run.energy, how.every_ms
+    if energy.train_w > 0.0:  # a piece has just ended: the next cycle is opened
+        energy.train_w = energy.train_rise_k = 0.0
+        return False
+    lag_ms = run.thermal.climate.lag_ms[run.thermal.step]
+    cycle = exp(-every_ms / lag_ms)
+    heated = (exp((how.on_ms - every_ms) / lag_ms) - cycle) / (1.0 - cycle)
+    rest_w = energy.off_w * (1.0 - how.on_ms / every_ms)
+    energy.train_w = recording.draw_w * how.on_ms / every_ms + rest_w
+    energy.train_rise_k = recording.rise_k * heated
+    run.state = BETWEEN_FRAMES
+    run.settle()
+    bound_ms = min(span.end_ms, run.end_ms)
+    met = run.own_event(bound_ms)
+    until_ms = bound_ms if met is None else met[0] - OPENED_CYCLES * every_ms
+    cycles = (until_ms - run.now_ms) // every_ms
+    if cycles < LEAST_TRAIN:
+        energy.train_w = energy.train_rise_k = 0.0
+        return False
+    run.recorder.beat_ms = run.now_ms + cycles * every_ms
+    return True
+
+
+# -- by itself ------------------------------------------------------------------------
+
+
+def _by_itself(run: CameraRun, what: Priority) -> None:
+    if what is Priority.CONDITIONS:
+        run.review_refusal()
+    elif what is Priority.HEAT:
+        _cooled(run) if run.hot else run.stop_hot()
+    elif what is Priority.EMPTY and run.dead and run.state is OFF:
+        run.try_begin()  # its cell has warmed or taken charge enough
+        run.account()
+    elif what is Priority.EMPTY:
+        _stop_empty(run)
+    elif what is Priority.CARD_FULL:
+        _stop(run, Cause.CARD_FULL)
+    else:
+        _stop_at_clip_limit(run)
+
+
+def _cooled(run: CameraRun) -> None:
+    """Below the restart level."""
+    run.hot = False
+    run.holds.pop(Cause.HOT, None)
+    run.try_begin()
+    run.account()
+
+
+def _stop(run: CameraRun, cause: Cause) -> None:
+    run.halt(OFF)
+    run.holds[cause] = run.now_ms
+    run.account()
+
+
+def _stop_empty(run: CameraRun) -> None:
+    """The battery gives no more at its temperature; dead until a hand restarts it (E3.4)."""
+    cell = run.cell
+    assert cell is not None
+    run.halt(OFF)
+    run.dead = True
+    run.spent = not run.camera.starts_itself
+    if run.line() <= 0.0:
+        run.energy.lost_wh += cell.charge * cell.wh
+        cell.charge = 0.0
+    run.holds[run.ran_out()] = run.now_ms
+    run.account()
+
+
+def _stop_at_clip_limit(run: CameraRun) -> None:
+    """The longest clip is over; the camera goes on by itself after a boot, or waits (E6.4)."""
+    run.halt(OFF)
+    run.holds[Cause.CLIP_LIMIT] = run.now_ms
+    if run.camera.continues_after_clip:
+        run.state = BOOTING
+        run.boot_ends_ms = run.now_ms + run.boot_ms
+    run.account()

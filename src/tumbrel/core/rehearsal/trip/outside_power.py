@@ -1,0 +1,78 @@
+"""Stretches in which a camera's set-up runs on outside power (E1.3, E4.7)."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, replace
+
+from ...document import Assignment, Camera, PlanDocument
+from ...shared import Shared
+from .asked import Asked
+from .timeline import Laid, Timeline
+
+
+@dataclass(frozen=True, slots=True)
+class OutsidePower(Shared):
+    """A stretch in which a camera's set-up runs on a source: what it draws [W], battery out."""
+
+    start_ms: int
+    end_ms: int
+    camera: int
+    source: str
+    draw_w: float
+    battery_out: bool
+
+
+def outside_power_of(
+    document: PlanDocument, timeline: Timeline, asked: Iterable[Sequence[Asked]], standby_w: float
+) -> tuple[OutsidePower, ...]:
+    """Legs and stops on outside power in order of time; those that touch are one.
+
+    `asked` is what each camera is asked, in the kit's order; `standby_w` what one draws that has no
+    figure of its own [W].
+    """
+    sources = {c.camera: c.source for c in document.plan.cameras}
+    by_item = {(a.camera, a.item): a for a in reversed(document.plan.assignments)}
+    found: list[OutsidePower] = []
+    for index, (camera, spans) in enumerate(zip(document.kit.cameras, asked, strict=True)):
+        source = sources.get(camera.id)
+        if source is None:
+            continue
+        own_w = standby_w if camera.standby_w is None else camera.standby_w
+        for part in timeline.laid:
+            assignment = by_item.get((camera.id, part.id))
+            if assignment is None:
+                continue
+            one = _outside(camera, index, assignment, spans, part, source, own_w)
+            if one is None:
+                continue
+            last = found[-1] if found and found[-1].camera == index else None
+            touches = last is not None and last.end_ms >= one.start_ms
+            if last is not None and touches and last.battery_out == one.battery_out:
+                most_w = max(last.draw_w, one.draw_w)
+                found[-1] = replace(last, end_ms=one.end_ms, draw_w=most_w)
+            else:
+                found.append(one)
+    return tuple(sorted(found, key=lambda one: (one.start_ms, one.camera)))
+
+
+def _outside(
+    camera: Camera,
+    index: int,
+    assignment: Assignment,
+    asked: Sequence[Asked],
+    part: Laid,
+    source: str,
+    standby_w: float,
+) -> OutsidePower | None:
+    """What a leg or stop wants on outside power; from when it can begin to boot."""
+    set_up = next((s for s in camera.set_ups if s.id == assignment.set_up), None)
+    if set_up is None or set_up.power == "battery":
+        return None
+    spans = [s for s in asked if part.start_ms <= s.start_ms < part.end_ms]
+    draws = [span.recording.draw_w for span in spans if span.recording is not None]
+    first = spans[0].prepare_ms if spans and spans[0].prepare_ms is not None else None
+    early_ms = part.start_ms if first is None else min(first, part.start_ms)
+    draw_w = max(draws, default=standby_w)
+    out = set_up.power == "outside_only"
+    return OutsidePower(early_ms, part.end_ms, index, source, draw_w, out)

@@ -3,12 +3,13 @@
 
 python3 run.py demo         set up, load the demo trips, serve, print the address
 python3 run.py test         set up and run every test; more words go to pytest
+python3 run.py test --core  only what needs no page and no browser, in under a minute
 python3 run.py serve        the same as demo, without loading the demo trips
 python3 run.py backup FILE   everything into one file, while it runs or not
 python3 run.py restore FILE  everything as it was in such a file; what was there is kept beside
 python3 run.py check        ruff, mypy, import rules, drift, eslint, prettier, tsc
 python3 run.py shots        take the pictures of docs/screenshots
-python3 run.py bench        print the figures of speed and size
+python3 run.py benchmarks   print the figures of speed and size
 python3 run.py reset-demo   put the demo trips back as they came
 python3 run.py describe     write the API's and the plan file's descriptions anew
 """
@@ -260,10 +261,12 @@ def reset_demo() -> int:
 def test(rest: Sequence[str]) -> int:
     """Every test: the page's own, then the core's, the site's and those in the browser."""
     set_up_python(dev=True)
+    if "--core" in rest:
+        return test_core([word for word in rest if word != "--core"])
     chromium = find_chromium()
     set_up_web()
     set_up_node()
-    env = environment(TUMBREL_CHROMIUM=chromium)
+    env = environment(TUMBREL_CHROMIUM=chromium, TUMBREL_PURE="1")
     if any(not word.startswith("-") for word in rest):
         run(PYTHON, "-m", "pytest", *rest, env=env)
         return 0
@@ -271,7 +274,35 @@ def test(rest: Sequence[str]) -> int:
     apart = [f"--ignore=tests/{one}" for one in ALONE]
     run(PYTHON, "-m", "pytest", "-n", "auto", *apart, *rest, env=env)
     run(PYTHON, "-m", "pytest", *(f"tests/{one}" for one in ALONE), *rest, env=env)
+    return test_compiled(rest)
+
+
+def test_core(rest: Sequence[str]) -> int:
+    """The core's rules alone, in plain Python, as they are wanted again and again."""
+    env = environment(TUMBREL_PURE="1")
+    run(PYTHON, "-m", "pytest", "-q", "-n", "auto", "tests/core", *rest, env=env)
     return 0
+
+
+def test_compiled(rest: Sequence[str]) -> int:
+    """Vectors, properties and the second engine's plans once more, on the core in machine code."""
+    if subprocess.run(
+        [PYTHON, "-m", "tumbrel.compiling"], env=environment(), check=False
+    ).returncode:
+        print("the core was not built in machine code here: those tests were left out", flush=True)
+        return 0
+    env = environment(TUMBREL_BUILT_ONLY="1")
+    run(PYTHON, "-m", "pytest", "-q", "-n", "auto", *COMPILED, *rest, env=env)
+    return 0
+
+
+COMPILED = (
+    "tests/core/test_vectors.py",
+    "tests/core/test_properties.py",
+    "tests/core/test_checkpoints.py",
+    "tests/core/test_compiled.py",
+    "tests/reference",
+)
 
 
 ALONE = ("serving", "e2e")  # each of these has servers of its own, and time that counts
@@ -324,7 +355,7 @@ COMMANDS = {
     "test": lambda _, rest: test(rest),
     "check": lambda _port, _rest: check(),
     "shots": lambda _, rest: driven("tools.shots", rest),
-    "bench": lambda _, rest: driven("bench.all", rest),
+    "benchmarks": lambda _, rest: driven("benchmarks.all", rest),
     "reset-demo": lambda _port, _rest: reset_demo(),
     "describe": lambda _port, _rest: described(write=True),
 }

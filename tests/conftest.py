@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 from pathlib import Path
 
 import pytest
@@ -9,7 +10,9 @@ from hypothesis import settings
 
 from tumbrel.core.document import PlanDocument, read_document
 
-settings.register_profile("untimed", deadline=None)  # machines are noisy; bench/ tells speed
+if "TUMBREL_BUILT_ONLY" not in os.environ:
+    os.environ.setdefault("TUMBREL_PURE", "1")  # servers that tests start build nothing
+settings.register_profile("untimed", deadline=None)  # machines are noisy; benchmarks/ tells speed
 settings.load_profile("untimed")
 
 

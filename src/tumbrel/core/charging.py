@@ -75,7 +75,7 @@ class Intake(Shared):
         if charge < self.kink_for(available_w) - 1e-12:
             return min(available_w, self.most_w)
         taper = [min(available_w, self.taper_w(at)) for at in TAPER_HEAT_AT]
-        return sum(taper) / len(taper)
+        return sum(taper, 0.0) / len(taper)
 
 
 def intake_of(wh: float, rate_per_h: float | None, defaults: Defaults) -> Intake:

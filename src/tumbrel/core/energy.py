@@ -31,7 +31,7 @@ def mode_w(mode: Mode, family: BatteryFamily) -> float:
 def features_w(camera: Camera, features: tuple[FeatureName, ...], defaults: Defaults) -> float:
     """What the features that are on add to a mode's draw [W] (E3.2)."""
     own = {draw.feature: draw.watts for draw in camera.feature_draws}
-    return sum(own.get(name, defaults.feature_w[name].value) for name in features)
+    return sum((own.get(name, defaults.feature_w[name].value) for name in features), 0.0)
 
 
 def ms_to_empty(charge: float, floor: float, wh: float, draw_w: float) -> int | None:

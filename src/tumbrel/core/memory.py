@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from .document import Camera, Card, CardSlot, FixedMemory, Mode
 from .parameters import Defaults
+from .shared import Shared
 
 FAT32_LARGEST_FILE = 4 * 2**30 - 1
 LARGEST_FAT32_GB = 32
@@ -14,7 +15,7 @@ GB = 10**9
 
 
 @dataclass(frozen=True)
-class Store:
+class Store(Shared):
     """Where a camera writes: a card or its fixed memory."""
 
     id: str

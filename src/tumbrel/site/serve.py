@@ -14,6 +14,7 @@ from types import FrameType
 
 from waitress.server import create_server
 
+from tumbrel.compiling import build_behind, end_behind
 from tumbrel.keeping.data_folder import Unusable
 from tumbrel.working.collecting import collect_seldom
 
@@ -83,6 +84,7 @@ def _serve(port: int, *, demo: bool) -> int:
         _later(FIRST_HOUR_S, _each_hour)
         address = f"http://127.0.0.1:{port}{ENTER}?key={ENTRY_KEY}"
         print(f"Tumbrel is at {address}  (Ctrl+C stops it)", flush=True)
+        building = build_behind()
         try:
             server.run()
         except KeyboardInterrupt:
@@ -90,6 +92,7 @@ def _serve(port: int, *, demo: bool) -> int:
         finally:
             signal.signal(signal.SIGTERM, signal.SIG_IGN)
             server.close()
+            end_behind(building)
             end_work()
             fold(settings.DATA)
         return 0

@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from mypy_extensions import mypyc_attr
+
 from ..state.append_log import Log
 from ..stock.batteries import Cell
 from ..stock.cards import CardRun
@@ -33,6 +35,7 @@ class FilmedSpan:
     battery: str
 
 
+@mypyc_attr(serializable=True)
 class AskedTime:
     """Keeps asked = filmed + gaps, to the millisecond."""
 

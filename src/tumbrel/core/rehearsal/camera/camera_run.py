@@ -6,6 +6,8 @@ it are handed down to them.
 
 from __future__ import annotations
 
+from mypy_extensions import mypyc_attr
+
 from ..power.loads import Consumer
 from ..stock.batteries import Cell
 from ..stock.cards import CardRun
@@ -36,6 +38,7 @@ LONG_REST_MS = 3_600_000
 COLD_NOT_EMPTY = 0.03
 
 
+@mypyc_attr(serializable=True)
 class CameraRun(Consumer):
     """A camera as it stands, advanced from event to event.
 

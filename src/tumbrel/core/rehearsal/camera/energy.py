@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from mypy_extensions import mypyc_attr
+
 from ...charging import MS_PER_HOUR
 from ...cold import ColdCurve, cold_curve, curve_at, points_of
 from ...document import BatteryFamily, Camera
@@ -16,6 +18,7 @@ from .causes import ARMED, BETWEEN_FRAMES, BOOTING, COPYING, RECORDING, STANDBY,
 LEAST_W = 1e-9
 
 
+@mypyc_attr(serializable=True)
 class Energy:
     """Power [W] that holds until the next event, and energy [W h] that has gone which way.
 

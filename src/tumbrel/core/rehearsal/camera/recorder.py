@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from mypy_extensions import mypyc_attr
+
 from ...document import Camera
 from ...memory import files_of, largest_file
 from ..state.append_log import Log
@@ -11,6 +13,7 @@ from ..trip.asked import Arming, Asked, Framing, Looping, Recording
 from .causes import ARMED, RECORDING, State
 
 
+@mypyc_attr(serializable=True)
 class Recorder:
     """The clip being written; footage kept, and files, frames and bytes so far.
 

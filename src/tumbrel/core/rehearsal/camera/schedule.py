@@ -5,6 +5,8 @@ from __future__ import annotations
 from bisect import bisect_left
 from dataclasses import dataclass
 
+from mypy_extensions import mypyc_attr
+
 from ..trip.asked import Asked
 
 
@@ -21,6 +23,7 @@ class Sum:
     last_rate: float
 
 
+@mypyc_attr(serializable=True)
 class Schedule:
     """Asked intervals in order of time.
 

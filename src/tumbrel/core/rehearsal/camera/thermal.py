@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from math import exp
 
+from mypy_extensions import mypyc_attr
+
 from ...heat import Body
 from ...two_lags import NEARLY_EQUAL
 from ..stock.batteries import Cell
@@ -13,6 +15,7 @@ from ..trip.timeline import Conditions
 FAR_K = 3.0
 
 
+@mypyc_attr(serializable=True)
 class Thermal:
     """Temperature of a body [degC], its place in the conditions, and its rise of its own [K]."""
 

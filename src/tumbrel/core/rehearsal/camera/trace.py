@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
+from mypy_extensions import mypyc_attr
+
 from ..state.append_log import Log
 from .causes import OFF, State
 
@@ -11,6 +13,7 @@ COARSE_K = 0.5
 COARSE_CHARGE = 0.002
 
 
+@mypyc_attr(serializable=True)
 @dataclass(slots=True)
 class Trace:
     """A camera's course as columns: time [ms], charge [0..1], body and cell [degC], bytes, state.

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from mypy_extensions import mypyc_attr
+
 from ...document import BadDocument, FieldFault
 from ...document.base import DAY_S
 
@@ -21,6 +23,7 @@ class TooMuch(BadDocument):
         super().__init__((FieldFault("plan", told),))
 
 
+@mypyc_attr(serializable=True)
 class Budget:
     """Events played and bytes written down so far, against the most that there may be."""
 

@@ -11,6 +11,8 @@ import heapq
 from collections.abc import Callable, Iterator
 from enum import IntEnum, auto
 
+from mypy_extensions import mypyc_attr
+
 from ...charging import NEVER_MS
 from ..camera.camera_run import CameraRun
 from ..camera.causes import COPYING, OFF, Due, Priority
@@ -42,6 +44,7 @@ class Turn(IntEnum):
     DECIDE = auto()
 
 
+@mypyc_attr(serializable=True)
 class Rehearser:
     """Plays one scene through once."""
 
@@ -79,8 +82,8 @@ class Rehearser:
 
     def held_wh(self) -> float:
         """Energy in all batteries and banks [W h]."""
-        cells = sum(cell.wh * cell.charge for cell in self.cells)
-        return cells + sum(bank.wh * bank.charge for bank in self.grid.banks)
+        cells = sum((cell.wh * cell.charge for cell in self.cells), 0.0)
+        return cells + sum((bank.wh * bank.charge for bank in self.grid.banks), 0.0)
 
     # -- playing --------------------------------------------------------------------
 

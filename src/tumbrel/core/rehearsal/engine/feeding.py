@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from mypy_extensions import mypyc_attr
+
 from ...charging import NEVER_MS
 from ..camera.camera_run import CameraRun
 from ..power.grid import Grid
@@ -9,6 +11,7 @@ from ..power.loads import Consumer, Supply
 from ..trip.outside_power import OutsidePower
 
 
+@mypyc_attr(serializable=True)
 class Feeding:
     """Stretches on outside power in order of time, and those that hold now."""
 

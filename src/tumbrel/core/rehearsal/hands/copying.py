@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from mypy_extensions import mypyc_attr
+
 from ...document import Copy, Drive
 from ..camera.camera_run import CameraRun
 from ..camera.handled import begin_copying, end_copying, may_copy
@@ -45,6 +47,7 @@ class Copied:
     not_wiped: int
 
 
+@mypyc_attr(serializable=True)
 @dataclass(slots=True)
 class Job:
     """A copying that runs."""
@@ -61,6 +64,7 @@ class Job:
     without_room: list[Kept]
 
 
+@mypyc_attr(serializable=True)
 class Copying:
     """Jobs of the plan, the copies that exist, and the room on the drives."""
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from mypy_extensions import mypyc_attr
+
 from ...document import SetUp
 from ..camera.camera_run import CameraRun
 from ..trip.asked import Recording
@@ -9,6 +11,7 @@ from ..trip.scene import Scene
 from ..trip.timeline import FreeHands, Laid
 
 
+@mypyc_attr(serializable=True)
 class Handling:
     """Times of tasks, and last chances of the intervals of free hands."""
 

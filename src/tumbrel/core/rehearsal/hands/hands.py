@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from mypy_extensions import mypyc_attr
+
 from ...document import Leg, ManualSwap
 from ..camera.camera_run import CameraRun
 from ..camera.causes import FILMING, OFF, STANDBY, Cause
@@ -36,6 +38,7 @@ from .tasks import (
 WAIT_FOR_A_HAND = frozenset({Cause.NO_HAND, Cause.NO_START, Cause.CLIP_LIMIT})
 
 
+@mypyc_attr(serializable=True)
 class Hands:
     """The person's hands through the trip."""
 

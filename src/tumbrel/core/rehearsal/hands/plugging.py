@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
+from mypy_extensions import mypyc_attr
+
 from ...document import Mains
 from ..camera.camera_run import CameraRun
 from ..camera.causes import OFF
@@ -44,6 +46,7 @@ class Low:
         return (self.used_ms, self.full_by_ms, self.charge, self.order)
 
 
+@mypyc_attr(serializable=True)
 class Plugging:
     """Finds the next thing to plug."""
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from mypy_extensions import mypyc_attr
+
 from ...charging import MS_PER_HOUR
 from ..camera.camera_run import CameraRun
 from ..camera.causes import Cause
@@ -16,6 +18,7 @@ from .reach import gives_now, reachable_wh
 from .tasks import SwapBattery, SwapCard
 
 
+@mypyc_attr(serializable=True)
 class Swapping:
     """Chooses what goes in; `settling` says that hands have just become free, or will soon not be.
 

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from abc import ABC, abstractmethod
 from dataclasses import dataclass
 from typing import Literal
+
+from mypy_extensions import mypyc_attr
 
 from ...document import Copy
 from ..camera.camera_run import CameraRun
@@ -17,8 +18,9 @@ PLUG_RANK, COPY_RANK = 3, 4
 NO_CAMERA = -1
 
 
-@dataclass(frozen=True, slots=True)
-class Task(ABC):
+@mypyc_attr(serializable=True)
+@dataclass(slots=True, eq=False)
+class Task:
     """One thing for the hands to do; the first three fields are the order of doing (E8.1)."""
 
     importance: int
@@ -31,9 +33,9 @@ class Task(ABC):
         return (self.importance, self.lasts_ms, self.order)
 
     @property
-    @abstractmethod
     def kind(self) -> TaskKind:
         """Under which word it is told."""
+        raise NotImplementedError
 
     @property
     def handled(self) -> CameraRun | None:
@@ -56,7 +58,8 @@ class Task(ABC):
         return False
 
 
-@dataclass(frozen=True, slots=True)
+@mypyc_attr(serializable=True)
+@dataclass(slots=True, eq=False)
 class Restart(Task):
     """Press again on a camera that went off."""
 
@@ -73,7 +76,8 @@ class Restart(Task):
         return self.run
 
 
-@dataclass(frozen=True, slots=True)
+@mypyc_attr(serializable=True)
+@dataclass(slots=True, eq=False)
 class SwapBattery(Task):
     """Another battery into a camera; `said_at` is the leg or stop at which the plan says so."""
 
@@ -102,7 +106,8 @@ class SwapBattery(Task):
         return self.cell.in_charger
 
 
-@dataclass(frozen=True, slots=True)
+@mypyc_attr(serializable=True)
+@dataclass(slots=True, eq=False)
 class SwapCard(Task):
     """Another card into a camera."""
 
@@ -120,7 +125,8 @@ class SwapCard(Task):
         return self.run
 
 
-@dataclass(frozen=True, slots=True)
+@mypyc_attr(serializable=True)
+@dataclass(slots=True, eq=False)
 class PlugIn(Task):
     """A camera, charger or bank onto a port of a source."""
 
@@ -149,7 +155,8 @@ class PlugIn(Task):
         return True
 
 
-@dataclass(frozen=True, slots=True)
+@mypyc_attr(serializable=True)
+@dataclass(slots=True, eq=False)
 class LayInCharger(Task):
     """A battery into a bay, out of a camera perhaps; the charger onto a source, if it hangs not."""
 
@@ -180,7 +187,8 @@ class LayInCharger(Task):
         return True
 
 
-@dataclass(frozen=True, slots=True)
+@mypyc_attr(serializable=True)
+@dataclass(slots=True, eq=False)
 class WakeBank(Task):
     """Press the button of a bank that has switched itself off."""
 
@@ -197,7 +205,8 @@ class WakeBank(Task):
         return True
 
 
-@dataclass(frozen=True, slots=True)
+@mypyc_attr(serializable=True)
+@dataclass(slots=True, eq=False)
 class BeginCopy(Task):
     """The cable of a copying goes in."""
 
@@ -216,7 +225,8 @@ class BeginCopy(Task):
         return self.run
 
 
-@dataclass(frozen=True, slots=True)
+@mypyc_attr(serializable=True)
+@dataclass(slots=True, eq=False)
 class EndCopy(Task):
     """The cable of a copying comes off."""
 

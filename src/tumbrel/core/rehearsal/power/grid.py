@@ -9,6 +9,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from mypy_extensions import mypyc_attr
+
 from ...charging import MS_PER_HOUR, NEVER_MS
 from ..state.append_log import Log
 from ..stock.batteries import Cell, refusal_of
@@ -36,6 +38,7 @@ class HungOn:
     unit: str
 
 
+@mypyc_attr(serializable=True)
 class Grid(GridWatch):
     """All sources and chargers of a trip, advanced from event to event."""
 

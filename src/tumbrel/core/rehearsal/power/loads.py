@@ -5,6 +5,8 @@ from __future__ import annotations
 from abc import ABC, abstractmethod
 from dataclasses import dataclass
 
+from mypy_extensions import mypyc_attr
+
 from ...charging import MS_PER_HOUR
 from ...document import Charger
 from ...parameters import Defaults
@@ -15,6 +17,7 @@ from ..trip.scene import BankAtStart, SourceAtStart
 SHARE_MS = 120_000
 
 
+@mypyc_attr(serializable=True)
 class Consumer(ABC):
     """Whatever hangs on a source: a camera, a charger with its bays, a bank that is filled.
 
@@ -73,6 +76,7 @@ class Consumer(ABC):
         """Find what it meets next, where it has events of its own."""
 
 
+@mypyc_attr(serializable=True)
 @dataclass(slots=True)
 class Bay:
     """One place of a charger."""
@@ -81,6 +85,7 @@ class Bay:
     into_w: float = 0.0
 
 
+@mypyc_attr(serializable=True)
 class ChargerRun(Consumer):
     """A charger with what lies in it."""
 
@@ -196,6 +201,7 @@ class ChargerRun(Consumer):
         return taken
 
 
+@mypyc_attr(serializable=True)
 class BankRun(Consumer):
     """A power bank's store (E4.3)."""
 
@@ -293,6 +299,7 @@ class BankRun(Consumer):
         self.lost_wh += into_wh / efficiency - into_wh
 
 
+@mypyc_attr(serializable=True)
 class Supply:
     """A source with what hangs on its ports, and what each has taken as last seen [W h]."""
 

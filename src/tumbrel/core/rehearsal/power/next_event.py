@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from mypy_extensions import mypyc_attr
+
 from ...charging import MS_PER_HOUR, NEVER_MS
 from ...parameters import Defaults
 from ...two_lags import first_zero
@@ -12,6 +14,7 @@ SOON_MS = 24 * 3_600_000
 ROW_MS = 600_000
 
 
+@mypyc_attr(serializable=True)
 class GridWatch:
     """Finds the grid's next event from what hangs where."""
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from mypy_extensions import mypyc_attr
+
 from ...energy import self_discharge_wh
 from ...parameters import Defaults
 from ..state.append_log import Log
@@ -12,6 +14,7 @@ CHARGER_MARK = "/"
 TOPPED_UNTIL = 0.001
 
 
+@mypyc_attr(serializable=True)
 class Cell:
     """A battery during the rehearsal: charge [0..1] of `wh`, temperature, and where it lies.
 

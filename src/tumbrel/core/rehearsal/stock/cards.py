@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+from mypy_extensions import mypyc_attr
+
 from ..state.append_log import Log
 from ..trip.scene import CardAtStart
 from .stays import BAG, Stay
 
 
+@mypyc_attr(serializable=True)
 class CardRun:
     """A card or fixed memory during the rehearsal, in bytes; nominal size in GB."""
 

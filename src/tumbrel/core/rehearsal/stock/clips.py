@@ -4,11 +4,15 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from mypy_extensions import mypyc_attr
+
 from ...memory import clip_bytes, ms_to_full
+from ...shared import Shared
 
 NEVER_MS = 2**53
 
 
+@mypyc_attr(serializable=True)
 @dataclass(slots=True)
 class Stream:
     """A continuous recording on one card."""
@@ -29,6 +33,7 @@ class Stream:
         return NEVER_MS if full is None else self.start_ms + full
 
 
+@mypyc_attr(serializable=True)
 @dataclass(slots=True)
 class Frames:
     """Frames at start + k x every, while before the end."""
@@ -55,6 +60,7 @@ class Frames:
         return max(1, self.room // self.frame_bytes) * self.every_ms + self.start_ms
 
 
+@mypyc_attr(serializable=True)
 @dataclass(slots=True)
 class Loop:
     """A loop of N segments that overwrites its oldest when segment N + 1 would begin."""
@@ -92,7 +98,7 @@ Clip = Stream | Frames | Loop
 
 
 @dataclass(frozen=True, slots=True)
-class Kept:
+class Kept(Shared):
     """Footage that was finally kept, in one piece on one card."""
 
     start_ms: int

@@ -44,7 +44,7 @@ class SupplyTable(Shared):
 def supply_table(source: Source, trip: Trip, timeline: Timeline, defaults: Defaults) -> SupplyTable:
     """A source's table; a bank may give its total as long as it holds anything."""
     if isinstance(source, Bank):
-        return SupplyTable((0,), (source.total_w or sum(source.ports),))
+        return SupplyTable((0,), (source.total_w or sum(source.ports, 0.0),))
     rows: list[tuple[int, float]] = []
     for part in timeline.laid:
         rows += _of_part(source, part, trip, timeline, defaults)
@@ -70,7 +70,7 @@ def _of_part(
         return _socket(source, part)
     if isinstance(source, Vehicle):
         runs = isinstance(item, Leg) and item.vehicle_runs
-        most = source.total_w or sum(source.ports)
+        most = source.total_w or sum(source.ports, 0.0)
         return [(part.start_ms, most if runs else 0.0)]
     if isinstance(source, Dynamo):
         speed = item.speed_mps if isinstance(item, Leg) else 0.0
@@ -87,7 +87,7 @@ def _socket(source: Mains, part: Laid) -> list[tuple[int, float]]:
     until_ms = part.end_ms
     if socket.duration_s is not None:
         until_ms = min(until_ms, from_ms + socket.duration_s * 1000)
-    most = min(socket.watts, source.total_w or sum(source.ports))
+    most = min(socket.watts, source.total_w or sum(source.ports, 0.0))
     return [(part.start_ms, 0.0), (from_ms, most), (until_ms, 0.0)]
 
 

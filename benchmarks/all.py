@@ -1,10 +1,10 @@
-"""All figures of speed and size: `python3 run.py bench`."""
+"""All figures of speed and size: `python3 run.py benchmarks`."""
 
 from __future__ import annotations
 
 import sys
 
-from bench import core, learning, page, serving, tracks
+from benchmarks import core, learning, page, serving, tracks
 
 
 def main() -> int:

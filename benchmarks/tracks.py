@@ -8,7 +8,7 @@ import sys
 import time
 from datetime import datetime
 
-from bench.yardstick import line, yardstick_ms
+from benchmarks.yardstick import line, yardstick_ms
 from tests.reference.tracks import Recorder, hills, noisy
 from tumbrel.core.formats.tracks import read_track
 from tumbrel.core.route.cleaning import cleaned

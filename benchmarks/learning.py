@@ -5,7 +5,7 @@ from __future__ import annotations
 from random import Random
 from statistics import median
 
-from bench.yardstick import line, median_ms, yardstick_ms
+from benchmarks.yardstick import line, median_ms, yardstick_ms
 from tests.reference.rigs import LONGEST_MIN, Foretold, kit_of, off, taught_runs, tried
 from tumbrel.core.bench import learn
 from tumbrel.standins.rig import some_truth

@@ -7,7 +7,7 @@ import time
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
-from bench.yardstick import line, one_ms, yardstick_ms
+from benchmarks.yardstick import line, one_ms, yardstick_ms
 from tests.serving.conftest import Visitor, slow, small
 from tools.driving import served
 

@@ -11,8 +11,8 @@ from statistics import median
 
 from playwright.sync_api import Page
 
-from bench.core import DEMO, month
-from bench.yardstick import line, yardstick_ms
+from benchmarks.core import DEMO, month
+from benchmarks.yardstick import line, yardstick_ms
 from tests.reference.tracks import Recorder, hills, noisy
 from tools.driving import ROOT, chromium, served
 from tumbrel.core.document import read_document, write_document

@@ -6,9 +6,7 @@ import itertools
 import time
 from bisect import bisect_left, bisect_right
 
-from tumbrel.core.rehearsal.camera.body_state import BodyState
-
-from bench.yardstick import fastest_ms, line, median_ms, one_ms, yardstick_ms
+from benchmarks.yardstick import fastest_ms, line, median_ms, one_ms, yardstick_ms
 from tests.reference.many import KINDS, plan_of
 from tests.reference.second import march
 from tools.driving import ROOT
@@ -23,6 +21,7 @@ from tumbrel.core.document import (
     Stop,
     read_document,
 )
+from tumbrel.core.rehearsal.camera.camera_run import CameraRun
 from tumbrel.core.rehearsal.engine.checkpoints import play_from
 from tumbrel.core.rehearsal.engine.played import play
 from tumbrel.core.rehearsal.power.grid import Grid
@@ -112,12 +111,12 @@ def _segments(demo: PlanDocument) -> bool:
 def _segments_of(document: PlanDocument) -> int:
     """Stretches of constant power and conditions: of cameras, of charging batteries, of banks."""
     count = 0
-    camera, grid = BodyState.advance, Grid.advance
+    camera, grid = CameraRun.advance, Grid.advance
 
-    def counting(self: BodyState, to_ms: int) -> None:
+    def counting(self: CameraRun, to_ms: int) -> None:
         nonlocal count
         if to_ms > self.now_ms:
-            starts = self.conditions.starts_ms
+            starts = self.thermal.conditions.starts_ms
             count += 1 + bisect_left(starts, to_ms) - bisect_right(starts, self.now_ms)
         camera(self, to_ms)
 
@@ -128,12 +127,12 @@ def _segments_of(document: PlanDocument) -> int:
             count += sum(bay.cell is not None for one in self.chargers for bay in one.bays)
         grid(self, to_ms)
 
-    BodyState.advance = counting  # type: ignore[method-assign]
+    CameraRun.advance = counting  # type: ignore[method-assign]
     Grid.advance = counting_grid  # type: ignore[method-assign]
     try:
         play(prepare(document))
     finally:
-        BodyState.advance = camera  # type: ignore[method-assign]
+        CameraRun.advance = camera  # type: ignore[method-assign]
         Grid.advance = grid  # type: ignore[method-assign]
     return count
 

@@ -1,0 +1,169 @@
+"""Build the core's hot modules in machine code: `python -m tumbrel.compiling`.
+
+What is built is used from the next start on, by `compiled`. The same sources give the same results
+to the last digit: nothing is contracted or reordered. Without a C compiler nothing is built.
+"""
+
+from __future__ import annotations
+
+import os
+import shutil
+import signal
+import subprocess
+import sys
+import sysconfig
+import tempfile
+import time
+from pathlib import Path
+
+from .compiled import BUILT_FOR_GOOD, HERE, PURE, builds, digest, hot_sources
+
+MAKING = "making-"
+SLOWLY = "the core runs as plain Python, a third as fast"
+KEPT = 2  # builds, so that one may go back to the sources of before
+NO_CONTRACTION = "-ffp-contract=off"
+LEVEL = "2"  # of the compiler's optimisation; the third gains nothing here
+LEFT_OVER_S = 3600.0
+CONFIG = """[mypy]
+python_version = 3.11
+plugins = pydantic.mypy
+ignore_missing_imports = True
+follow_imports = silent
+"""
+
+
+class CannotBuild(Exception):
+    """Why nothing was built; the plain modules serve as well."""
+
+
+def has_compiler() -> bool:
+    """Whether a C compiler is there."""
+    named = os.environ.get("CC") or sysconfig.get_config_var("CC") or "cc"
+    return any(shutil.which(one) for one in (str(named).split()[0], "cc", "gcc", "clang"))
+
+
+def is_built() -> bool:
+    """Whether the sources as they are were built."""
+    return (builds() / digest() / BUILT_FOR_GOOD).exists()
+
+
+def build(level: str = LEVEL) -> Path:
+    """Build the hot modules and put them where they are found; the folder. Raises CannotBuild."""
+    if not has_compiler():
+        raise CannotBuild("no C compiler is there")
+    done = builds() / digest()
+    builds().mkdir(parents=True, exist_ok=True)
+    _drop_left_over()
+    with tempfile.TemporaryDirectory(dir=builds(), prefix=MAKING) as making:
+        words = [sys.executable, "-m", "tumbrel.compiling", "--into", making, "--level", level]
+        told = subprocess.run(  # noqa: S603 - ourselves, in a process that may fail
+            words,
+            cwd=HERE.parent,
+            env={**os.environ, PURE: "1", "PYTHONPATH": str(HERE.parent)},
+            capture_output=True,
+            text=True,
+            check=False,
+        )
+        if told.returncode != 0:
+            raise CannotBuild(_why(told.stdout + told.stderr))
+        shutil.rmtree(done, ignore_errors=True)
+        (Path(making) / "lib").rename(done)
+    (done / BUILT_FOR_GOOD).touch()
+    _drop_old(done)
+    return done
+
+
+def _why(told: str) -> str:
+    """The first line that names an error, else the last one."""
+    lines = [line.strip() for line in told.splitlines() if line.strip()]
+    errors = [line for line in lines if "error" in line.lower()]
+    return errors[0] if errors else lines[-1] if lines else "the compiler failed"
+
+
+def _drop_left_over() -> None:
+    """What builds that were cut off have left."""
+    for one in builds().glob(f"{MAKING}*"):
+        if time.time() - one.stat().st_mtime > LEFT_OVER_S:
+            shutil.rmtree(one, ignore_errors=True)
+
+
+def build_behind() -> subprocess.Popen[bytes] | None:
+    """Begin to build in a process of its own that gives way to all others; None when not needed.
+
+    Says in one line when there is nothing to build with.
+    """
+    if os.environ.get(PURE) or is_built():
+        return None
+    if not has_compiler():
+        print(f"{SLOWLY}: no C compiler is there", flush=True)
+        return None
+    print(
+        "the core is being built in machine code, in some minutes, for the next start", flush=True
+    )
+    words = [sys.executable, "-m", "tumbrel.compiling", "--behind"]
+    return subprocess.Popen(words, start_new_session=True)  # noqa: S603 - ourselves
+
+
+def end_behind(building: subprocess.Popen[bytes] | None) -> None:
+    """Stop a build that is under way; the next start begins it again."""
+    if building is None or building.poll() is not None:
+        return
+    if os.name == "nt":
+        building.terminate()
+    else:
+        os.killpg(building.pid, signal.SIGTERM)
+    building.wait()
+
+
+def _drop_old(newest: Path) -> None:
+    old = [one for one in builds().iterdir() if (one / BUILT_FOR_GOOD).exists() and one != newest]
+    for one in sorted(old, key=lambda each: each.stat().st_mtime)[: -(KEPT - 1)]:
+        shutil.rmtree(one, ignore_errors=True)
+
+
+def _make(folder: Path, level: str) -> None:
+    """Translate and compile into a folder; ends the process when that fails."""
+    from mypyc.build import mypycify  # noqa: PLC0415 - only here, and slow to import
+    from setuptools import Distribution  # noqa: PLC0415 - as above
+    from setuptools.command.build_ext import build_ext  # noqa: PLC0415 - as above
+
+    config = folder / "mypy.ini"
+    config.write_text(CONFIG, encoding="ascii")
+    sources = [str(path.relative_to(HERE.parent)) for path in hot_sources()]
+    found = mypycify(
+        ["--config-file", str(config), "--cache-dir", str(folder / "cache"), *sources],
+        opt_level=level,
+        debug_level="0",
+        target_dir=str(folder / "c"),
+        multi_file=True,
+    )
+    for extension in found:
+        if os.name != "nt":
+            extension.extra_compile_args.append(NO_CONTRACTION)
+    command = build_ext(Distribution({"name": "tumbrel-core", "ext_modules": found}))
+    command.build_lib = str(folder / "lib")
+    command.build_temp = str(folder / "objects")
+    command.ensure_finalized()
+    command.run()
+
+
+def main(words: list[str]) -> int:
+    """Build unless that is done, and say in one line what came of it."""
+    if words[:1] == ["--into"]:
+        _make(Path(words[1]), words[3])
+        return 0
+    if "--behind" in words and hasattr(os, "nice"):
+        os.nice(15)
+    level = words[words.index("--level") + 1] if "--level" in words else LEVEL
+    try:
+        if not is_built():
+            build(level)
+    except CannotBuild as error:
+        print(f"{SLOWLY}: {error}", flush=True)
+        return 1
+    print("the core is built in machine code; the next start uses it", flush=True)
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main(sys.argv[1:]))

@@ -40,6 +40,14 @@ HOT = (
     "rehearsal/power",
     "rehearsal/hands",
     "rehearsal/engine",
+    "rehearsal/result/ledgers",
+    "rehearsal/result/minutes",
+    "rehearsal/result/moments",
+    "rehearsal/result/pool_results",
+    "rehearsal/result/record",
+    "rehearsal/result/risk",
+    "report",
+    "findings",
 )
 
 

@@ -87,7 +87,7 @@ def moments_by_importance(moments: tuple[Caught, ...]) -> tuple[MomentsWhole, ..
         MomentsWhole(
             importance=importance,
             count=sum(one.count for one in moments if one.importance == importance),
-            whole=round(sum(one.whole for one in moments if one.importance == importance), 3),
+            whole=round(sum((m.whole for m in moments if m.importance == importance), 0.0), 3),
         )
         for importance in IMPORTANCES
     ]

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from ...charging import MS_PER_HOUR, NEVER_MS
 from ...energy import self_discharge_wh
 from ...heat import ms_to_level
@@ -219,16 +217,26 @@ class Forecast:
         )
 
 
-@dataclass(frozen=True, slots=True)
 class _Piece:
     """A stretch of constant conditions: temperatures where it begins, level and lag of the body."""
 
-    at_ms: int
-    end_ms: int
-    body_c: float
-    cell_c: float
-    level_c: float
-    lag_ms: float
+    __slots__ = ("at_ms", "body_c", "cell_c", "end_ms", "lag_ms", "level_c")
+
+    def __init__(
+        self,
+        at_ms: int,
+        end_ms: int,
+        body_c: float,
+        cell_c: float,
+        level_c: float,
+        lag_ms: float,
+    ) -> None:
+        self.at_ms = at_ms
+        self.end_ms = end_ms
+        self.body_c = body_c
+        self.cell_c = cell_c
+        self.level_c = level_c
+        self.lag_ms = lag_ms
 
     def after(self, elapsed_ms: float, cell_lag_ms: float) -> tuple[float, float]:
         """Body and cell after some ms."""

@@ -33,7 +33,8 @@ class Thermal:
     def __init__(self, body: Body, conditions: Conditions, cell_lag_ms: float) -> None:
         self.conditions = conditions
         self.cell_lag_ms = cell_lag_ms
-        self.use_set_up(body)
+        self.body = body
+        self.climate: Climate = climate_of(body, conditions)
         self.body_c = conditions.ambient_c[0]
         self.hottest_c = self.body_c
         self.rise_k = 0.0
@@ -41,8 +42,10 @@ class Thermal:
 
     def use_set_up(self, body: Body) -> None:
         """Take on the thermal figures of a set-up."""
+        if body is self.body:
+            return
         self.body = body
-        self.climate: Climate = climate_of(body, self.conditions)
+        self.climate = climate_of(body, self.conditions)
 
     def adopt(self, conditions: Conditions) -> None:
         """Go on in conditions that were the same until now."""

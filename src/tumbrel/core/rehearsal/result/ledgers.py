@@ -9,27 +9,27 @@ ENERGY_TOLERANCE = 1e-6
 DRAWN_TOLERANCE = 1e-4  # a battery gives out in a whole millisecond
 
 
-class LedgerBreach(AssertionError):
+class LedgerBreach(Exception):
     """A ledger that does not balance: the rehearsal must not be told."""
 
 
 def balance(played: Played) -> Ledgers:
     """Add up energy, bytes and milliseconds. Raises LedgerBreach when one does not balance."""
     grid, cameras, cards = played.grid, played.cameras, played.cards
-    lost_wh = sum(run.energy.lost_wh for run in cameras) + sum(
-        cell.lost_wh for cell in played.cells
-    )
-    lost_wh += sum(bank.lost_wh for bank in grid.banks)
-    lost_wh += sum(charger.lost_wh for charger in grid.chargers)
+    lost_wh = sum((run.energy.lost_wh for run in cameras), 0.0)
+    lost_wh += sum((cell.lost_wh for cell in played.cells), 0.0)
+    lost_wh += sum((bank.lost_wh for bank in grid.banks), 0.0)
+    lost_wh += sum((charger.lost_wh for charger in grid.chargers), 0.0)
     for run in cameras:
         drawn_wh, had_wh = run.energy.drawn_wh, run.energy.used_wh
         if had_wh < drawn_wh * (1.0 - DRAWN_TOLERANCE) - DRAWN_TOLERANCE:
             why = f"energy: {run.id} drew {drawn_wh} W h and {had_wh} were given it"
             raise LedgerBreach(why)
-    used_wh = sum(run.energy.used_wh for run in cameras) + sum(bank.used_wh for bank in grid.banks)
+    used_wh = sum((run.energy.used_wh for run in cameras), 0.0)
+    used_wh += sum((bank.used_wh for bank in grid.banks), 0.0)
     ledgers = Ledgers(
         energy_start_wh=played.start_wh,
-        energy_brought_wh=sum(s.given_wh for s in grid.supplies if s.bank is None),
+        energy_brought_wh=sum((s.given_wh for s in grid.supplies if s.bank is None), 0.0),
         energy_end_wh=played.end_wh,
         energy_used_wh=used_wh,
         energy_lost_wh=lost_wh,

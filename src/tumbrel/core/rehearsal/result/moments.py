@@ -8,7 +8,7 @@ which it might begin and would be whole in what is kept, of any camera asked the
 
 from __future__ import annotations
 
-from bisect import bisect_right
+from bisect import bisect_left, bisect_right
 from collections import defaultdict
 from dataclasses import dataclass
 
@@ -52,7 +52,7 @@ def caught_of(played: Played) -> tuple[Caught, ...]:
                 moment=moment.name,
                 importance=moment.importance,
                 count=len(moments),
-                whole=round(sum(worth), 3),
+                whole=round(sum(worth, 0.0), 3),
                 missed=sum(one < EXPECTED for one in worth),
                 caught_s=sum(_overlap(anything, *one) for one in moments) / 1000.0,
                 of_s=sum(end_ms - start_ms for start_ms, end_ms in moments) / 1000.0,
@@ -63,15 +63,14 @@ def caught_of(played: Played) -> tuple[Caught, ...]:
 
 def _kept(played: Played) -> list[_Kept]:
     """Footage of each camera that was kept, pieces that touch as one."""
-    assignments = played.written.plan.assignments
+    follows = [_follows(one.pattern) for one in played.written.plan.assignments]
     found = []
     for run in played.cameras:
         clips = [clip for clip in run.recorder.kept if not clip.frames]
-        follows = {clip: _follows(assignments[clip.assignment].pattern) for clip in clips}
         found.append(
             _Kept(
-                merged((c.start_ms, c.end_ms) for c in clips if follows[c]),
-                merged((c.start_ms, c.end_ms) for c in clips if not follows[c]),
+                merged((c.start_ms, c.end_ms) for c in clips if follows[c.assignment]),
+                merged((c.start_ms, c.end_ms) for c in clips if not follows[c.assignment]),
             )
         )
     return found
@@ -98,9 +97,15 @@ def _share(cameras: list[_Kept], part: Laid, length_ms: int) -> float:
     starts = merged(
         (max(first_ms, start_ms), min(last_ms, end_ms - length_ms))
         for kept in cameras
-        for start_ms, end_ms in kept.by_itself
+        for start_ms, end_ms in _within(kept.by_itself, first_ms, part.end_ms)
     )
     return sum(end_ms - start_ms for start_ms, end_ms in starts) / (last_ms - first_ms)
+
+
+def _within(spans: list[Span], start_ms: int, end_ms: int) -> list[Span]:
+    """Those of spans in order and apart that reach into a stretch."""
+    first = max(0, bisect_right(spans, (start_ms, start_ms)) - 1)
+    return spans[first : bisect_left(spans, (end_ms, end_ms))]
 
 
 def _overlap(spans: list[Span], start_ms: int, end_ms: int) -> int:

@@ -14,11 +14,12 @@ from ...document import (
     Loop,
     PlanDocument,
     Roll,
+    SetUp,
     Takes,
     Windows,
 )
 from ...energy import features_w, mode_w
-from ...heat import body_of
+from ...heat import Body, body_of
 from ...memory import byte_rate, clip_bytes, peak_byte_rate
 from ...parameters import Defaults
 from ...patterns import (
@@ -62,6 +63,7 @@ class Asking:
         self.answering = _answering(camera, document)
         boot_s = camera.boot_s if camera.boot_s is not None else defaults.boot_s.value
         self.boot_ms = round(boot_s * 1000)
+        self._bodies: dict[str, Body] = {}
         self._known: dict[tuple[str, str, tuple[str, ...], bool], Recording | None] = {}
 
     def all(self) -> list[Asked]:
@@ -104,7 +106,7 @@ class Asking:
         features = tuple(sorted(assignment.features))
         key = (assignment.mode, assignment.set_up, features, waits)
         if key not in self._known:
-            self._known[key] = recording_of(self.camera, assignment, self.document, self.defaults)
+            self._known[key] = self._recording(assignment)
         part = self.timeline.by_id[assignment.item]
         whole = Asked(
             part.start_ms,
@@ -126,6 +128,15 @@ class Asking:
                 return [self._frames(whole, whole.recording, pattern)]
             case Armed():
                 return [self._armed(whole, whole.recording, pattern)]
+
+    def _recording(self, assignment: Assignment) -> Recording | None:
+        set_up = next((s for s in self.camera.set_ups if s.id == assignment.set_up), None)
+        if set_up is None:
+            return None
+        if set_up.id not in self._bodies:
+            self._bodies[set_up.id] = body_of(self.camera, set_up, self.defaults)
+        body = self._bodies[set_up.id]
+        return recording_of(self.camera, set_up, body, assignment, self.document, self.defaults)
 
     def _spans(self, pattern: Roll | Takes | Windows, part: Laid) -> list[Span]:
         within = (part.start_ms, part.end_ms)
@@ -237,15 +248,18 @@ class Asking:
 
 
 def recording_of(
-    camera: Camera, assignment: Assignment, document: PlanDocument, defaults: Defaults
+    camera: Camera,
+    set_up: SetUp,
+    body: Body,
+    assignment: Assignment,
+    document: PlanDocument,
+    defaults: Defaults,
 ) -> Recording | None:
-    """Power, heat and bytes of an assignment; None when its mode or set-up is not on the camera."""
+    """Power, heat and bytes of an assignment in a set-up; None when the camera lacks its mode."""
     mode = next((m for m in camera.modes if m.id == assignment.mode), None)
-    set_up = next((s for s in camera.set_ups if s.id == assignment.set_up), None)
-    if mode is None or set_up is None:
+    if mode is None:
         return None
     family = next(f for f in document.kit.families if f.id == camera.battery_family)
-    body = body_of(camera, set_up, defaults)
     own_w = mode_w(mode, family)
     allowed = tuple(name for name in assignment.features if name in mode.features)
     extra_w = features_w(camera, allowed, defaults)

@@ -6,7 +6,7 @@ from bisect import bisect_left, bisect_right
 from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
-from functools import cached_property, lru_cache
+from functools import lru_cache
 from types import MappingProxyType
 from typing import Literal
 from zoneinfo import ZoneInfo
@@ -75,14 +75,8 @@ class Timeline:
     sun: SunTable | None
     into_ms: int
     sun_days: SunDays
-
-    @cached_property
-    def _free_starts_ms(self) -> list[int]:
-        return [free.start_ms for free in self.free_hands]
-
-    @cached_property
-    def _laid_starts_ms(self) -> list[int]:
-        return [part.start_ms for part in self.laid]
+    laid_starts_ms: tuple[int, ...]
+    free_starts_ms: tuple[int, ...]
 
     def hands_free_at(self, at_ms: int) -> bool:
         """Whether hands are free at a time (a task may keep them busy)."""
@@ -90,7 +84,7 @@ class Timeline:
 
     def free_interval(self, at_ms: int) -> FreeHands | None:
         """The unbroken interval of free hands that holds at a time."""
-        place = bisect_right(self._free_starts_ms, at_ms) - 1
+        place = bisect_right(self.free_starts_ms, at_ms) - 1
         free = self.free_hands[place] if place >= 0 else None
         return free if free and at_ms < free.end_ms else None
 
@@ -100,12 +94,12 @@ class Timeline:
 
     def next_free_ms(self, at_ms: int) -> int:
         """Start of the next interval of free hands after a time, else the trip's end (E8.3)."""
-        place = bisect_right(self._free_starts_ms, at_ms)
+        place = bisect_right(self.free_starts_ms, at_ms)
         return self.free_hands[place].start_ms if place < len(self.free_hands) else self.duration_ms
 
     def next_free_end_ms(self, at_ms: int) -> int:
         """End of the next interval of free hands after a time, else the trip's end."""
-        place = bisect_right(self._free_starts_ms, at_ms)
+        place = bisect_right(self.free_starts_ms, at_ms)
         return self.free_hands[place].end_ms if place < len(self.free_hands) else self.duration_ms
 
     def awake_at(self, at_ms: int) -> bool:
@@ -130,13 +124,13 @@ class Timeline:
 
     def places(self, from_ms: int, to_ms: int) -> set[str]:
         """Keys of the legs and stops that lie in [from, to)."""
-        first = max(0, bisect_right(self._laid_starts_ms, from_ms) - 1)
-        last = bisect_left(self._laid_starts_ms, to_ms)
+        first = max(0, bisect_right(self.laid_starts_ms, from_ms) - 1)
+        last = bisect_left(self.laid_starts_ms, to_ms)
         return {part.id for part in self.laid[first:last]}
 
     def laid_at(self, at_ms: int) -> Laid:
         """The leg, stop or wait that holds at a time; the last one at the end."""
-        place = bisect_right(self._laid_starts_ms, at_ms) - 1
+        place = bisect_right(self.laid_starts_ms, at_ms) - 1
         return self.laid[max(0, place)]
 
 
@@ -152,17 +146,20 @@ def lay_out(trip: Trip, sun_days: SunDays = sun_heights_of_day) -> Timeline:
             (FieldFault("trip.items", "with the waits, the trip lasts over 31 days"),)
         )
     sun = _sun(trip, laid, start_utc, duration_ms, sun_days)
+    free_hands = tuple(_free_hands(laid))
     return Timeline(
         start_utc=start_utc,
         duration_ms=duration_ms,
         laid=tuple(laid),
         by_id=MappingProxyType({part.id: part for part in laid}),
-        free_hands=tuple(_free_hands(laid)),
+        free_hands=free_hands,
         conditions=_conditions(laid, start_utc, sun),
         light=tuple(_light(sun, start_utc, duration_ms)),
         sun=sun,
         into_ms=_first_step(start_utc)[1],
         sun_days=sun_days,
+        laid_starts_ms=tuple(part.start_ms for part in laid),
+        free_starts_ms=tuple(free.start_ms for free in free_hands),
     )
 
 

@@ -329,7 +329,8 @@ def described(*, write: bool) -> int:
     makers = {OPENAPI: ["tumbrel.site.openapi"], PLAN_SCHEMA: ["tumbrel.core.cli", "schema"]}
     for path, module in makers.items():
         words = [str(PYTHON), "-m", *module]
-        made = subprocess.run(words, env=environment(), capture_output=True, check=True).stdout
+        pure = environment(TUMBREL_PURE="1")
+        made = subprocess.run(words, env=pure, capture_output=True, check=True).stdout
         if write:
             path.write_bytes(made)
         elif not path.exists() or path.read_bytes() != made:

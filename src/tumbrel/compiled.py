@@ -51,13 +51,16 @@ HOT = (
 )
 
 
+PLAIN = frozenset({"__init__", "causes"})  # enumerations keep their words for the description
+
+
 def hot_sources() -> list[Path]:
     """The sources that are compiled, in order."""
     found: list[Path] = []
     for name in HOT:
         path = CORE / name
         found += sorted(path.glob("*.py")) if path.is_dir() else [path.with_suffix(".py")]
-    return [p for p in found if p.name != "__init__.py"]
+    return [p for p in found if p.stem not in PLAIN]
 
 
 def name_of(source: Path) -> str:

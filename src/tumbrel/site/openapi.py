@@ -14,7 +14,11 @@ ANSWERS = {
     "getTrackFile": ("application/gpx+xml", "application/geo+json"),
     "saveEverything": ("application/vnd.sqlite3",),
 }
-BODIES = {"openFile": "application/json", "layTrack": "application/octet-stream"}
+BODIES: dict[str, tuple[str, dict[str, Any]]] = {  # read where they are worked on
+    "openFile": ("application/json", {}),
+    "layTrack": ("application/octet-stream", {"type": "string", "format": "binary"}),
+    "rehearse": ("application/json", {"$ref": "#/components/schemas/PlanDocument"}),
+}
 
 
 def openapi_text() -> str:
@@ -43,9 +47,8 @@ def _name_media(operation: dict[str, Any], problem: str) -> None:
         media = ANSWERS.get(name, ("application/json",)) if int(status) < 400 else (problem,)
         answer["content"] = dict.fromkeys(media, told)
     if name in BODIES:
-        schema = {"type": "string", "format": "binary"} if name == "layTrack" else {}
-        body = {"content": {BODIES[name]: {"schema": schema}}, "required": True}
-        operation["requestBody"] = body
+        kind, schema = BODIES[name]
+        operation["requestBody"] = {"content": {kind: {"schema": schema}}, "required": True}
 
 
 if __name__ == "__main__":

@@ -202,8 +202,11 @@ def cures(request: HttpRequest, asked: CuresAsked) -> StreamingHttpResponse:
 
 
 @router.post("/rehearsals", response={200: Rehearsal, **REFUSALS}, operation_id="rehearse")
-def rehearsal(request: HttpRequest, asked: PlanDocument, aside: bool = False) -> HttpResponse:  # noqa: ARG001 - checked here, read where it is played
-    """Rehearse a document; keeps nothing. What is asked aside lets edits go first."""
+def rehearsal(request: HttpRequest, aside: bool = False) -> HttpResponse:
+    """Rehearse a document; keeps nothing. What is asked aside lets edits go first.
+
+    The body is read where it is played, once.
+    """
     text, gone = request.body.decode("utf-8"), gone_from(request)
     if aside:
         told = b"".join(heavy(rehearsal_text, text, gone=gone))

@@ -8,7 +8,10 @@ from __future__ import annotations
 from collections import OrderedDict
 from collections.abc import Callable, Iterator
 
-from tumbrel.core.document import PlanDocument
+from pydantic import ValidationError
+
+from tumbrel.core.document import BadDocument, PlanDocument
+from tumbrel.core.document.plan_file import faults_of
 from tumbrel.core.parameters import DEFAULTS
 from tumbrel.core.rehearsal.engine.checkpoints import Earlier, play_from
 from tumbrel.core.rehearsal.result.result import Rehearsal
@@ -38,8 +41,12 @@ def rehearse_again(breathe: Breathe, document: PlanDocument) -> Rehearsal:
 
 
 def rehearsal_text(breathe: Breathe, document: str) -> Iterator[bytes]:
-    """A document's rehearsal, both as JSON."""
-    told = rehearse_again(breathe, PlanDocument.model_validate_json(document))
+    """A document's rehearsal, both as JSON. Raises BadDocument where it is none."""
+    try:
+        asked = PlanDocument.model_validate_json(document)
+    except ValidationError as error:
+        raise BadDocument(faults_of(error)) from error
+    told = rehearse_again(breathe, asked)
     yield told.model_dump_json().encode("utf-8")
 
 

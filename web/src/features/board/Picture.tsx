@@ -1,10 +1,12 @@
 import { tellPicture } from "../../api/queries";
 import { usePumped } from "../../api/usePumped";
-import { useMemo } from "react";
-import type { PictureTold, PlanDocument } from "../../domain/types";
+import { useMemo, useState } from "react";
+import type { PictureTold, Plan, PlanDocument } from "../../domain/types";
 
 interface Props {
   document: PlanDocument;
+  /** As it is drafted. */
+  plan: Plan;
   camera: string;
   item: string;
 }
@@ -19,9 +21,23 @@ const NAMES: Record<PictureTold["sums"][number]["what"], string> = {
   editing: "Your computer",
 };
 
-/** Light, shutter, filter, gain and slowing of a stretch, each with how it was reckoned. */
-export function Picture({ document, camera, item }: Props) {
-  const ask = useMemo(() => ({ document, camera, item }), [document, camera, item]);
+/** Light, shutter, filter, gain and slowing of a stretch; asked for only while it is open. */
+export function Picture(props: Props) {
+  const [open, setOpen] = useState(false);
+  return (
+    <details className="strip-more" onToggle={(event) => setOpen(event.currentTarget.open)}>
+      <summary>Light and settings</summary>
+      {open ? <Sums {...props} /> : null}
+    </details>
+  );
+}
+
+/** Each sum with how it was reckoned. */
+function Sums({ document, plan, camera, item }: Props) {
+  const ask = useMemo(
+    () => ({ document: { ...document, plan }, camera, item }),
+    [document, plan, camera, item],
+  );
   const told = usePumped(tellPicture, ask);
   if (told.error !== null) return <p role="alert">{told.error}</p>;
   if (told.result === null) return <p role="status">Reckoning…</p>;

@@ -159,10 +159,7 @@ function Editor({
         />
       ) : null}
       {asked && alone ? (
-        <details className="strip-more">
-          <summary>Light and settings</summary>
-          <Picture document={{ ...document, plan }} camera={lead.id} item={item.id} />
-        </details>
+        <Picture document={document} plan={settled} camera={lead.id} item={item.id} />
       ) : null}
       {alone && (item.kind === "stop" || item.hands === "free") ? <SwapHere {...shared} /> : null}
       {alone && item.kind === "stop" ? <CopyHere {...shared} /> : null}

@@ -1,4 +1,4 @@
-import { useCallback, useDeferredValue, useMemo } from "react";
+import { memo, useCallback, useDeferredValue, useMemo } from "react";
 import type { KeptTrip } from "../../api/keptTrip";
 import type { Corrections } from "../../app/useCorrections";
 import type { Cell } from "../../board/Drawing";
@@ -15,7 +15,7 @@ import type {
 } from "../../domain/types";
 import type { Elastic } from "../../scale/elastic";
 import { type Lanes, stripLeft } from "../../scale/lanes";
-import { Pick } from "../../ui/fields";
+import { Pick as Choice } from "../../ui/fields";
 import { Asked } from "./Asked";
 import { CopyHere } from "./CopyHere";
 import { DraftFoot } from "./DraftFoot";
@@ -79,7 +79,20 @@ export function StretchStrip(props: Props) {
       onKeep={drafting.keep}
       foot={<DraftFoot drafting={drafting} />}
     >
-      <Editor {...props} chosen={chosen} item={item} />
+      <Editor
+        document={document}
+        rehearsal={props.rehearsal}
+        clock={props.clock}
+        doc={drafting.doc}
+        change={drafting.change}
+        corrections={props.corrections}
+        cells={cells}
+        served={props.served}
+        handMs={props.handMs}
+        onClose={onClose}
+        chosen={chosen}
+        item={item}
+      />
     </Strip>
   );
 }
@@ -95,11 +108,23 @@ function titleOf(chosen: Chosen, document: PlanDocument, cells: readonly Cell[])
   return `${String(cells.length)} stretches ${whose}`;
 }
 
-function Editor({
+interface EditorProps extends Pick<
+  Props,
+  "document" | "rehearsal" | "clock" | "corrections" | "cells" | "served" | "handMs" | "onClose"
+> {
+  doc: Drafting["doc"];
+  change: Drafting["change"];
+  chosen: Chosen;
+  item: Item;
+}
+
+/** Everything that is chosen; not drawn again when the answer to a change comes. */
+const Editor = memo(function Editor({
   document,
   rehearsal,
   clock,
-  drafting,
+  doc,
+  change,
   corrections,
   cells,
   served,
@@ -107,17 +132,16 @@ function Editor({
   onClose,
   chosen,
   item,
-}: Props & { chosen: Chosen; item: Item }) {
+}: EditorProps) {
   const { kit } = document;
-  const { plan } = drafting.doc;
+  const { plan } = doc;
   const { asked, lead, camera } = chosen;
   const alone = cells.length === 1;
   const settled = useDeferredValue(plan);
   const alternatives = useMemo(() => alternativesOf(kit, settled, chosen), [kit, settled, chosen]);
   const differences = useDeferredValue(useDifferences(document, rehearsal, alternatives));
-  const { change } = drafting;
   const editPlan = useCallback(
-    (edit: (old: Plan) => Plan) => change((doc) => ({ ...doc, plan: edit(doc.plan) })),
+    (edit: (old: Plan) => Plan) => change((old) => ({ ...old, plan: edit(old.plan) })),
     [change],
   );
   const put = useCallback(
@@ -136,7 +160,7 @@ function Editor({
       <p className="strip-when label">
         {clock.full(laid[0]?.start_ms ?? 0)} to {clock.time(laid.at(-1)?.end_ms ?? 0)}
       </p>
-      <Pick
+      <Choice
         label="How it records"
         value={asked?.pattern.kind ?? "off"}
         choices={[
@@ -175,7 +199,7 @@ function Editor({
       {alone && item.kind === "leg" ? (
         <LegTools
           leg={item}
-          trip={drafting.doc.trip}
+          trip={doc.trip}
           rehearsal={rehearsal}
           clock={clock}
           handMs={handMs}
@@ -185,4 +209,4 @@ function Editor({
       ) : null}
     </>
   );
-}
+});

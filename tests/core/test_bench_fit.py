@@ -1,4 +1,7 @@
-"""What bench runs teach: by hand, against a bootstrap, and on simulated cameras (E13)."""
+"""What bench runs teach: by hand, against a bootstrap, and on simulated cameras.
+
+Source: model/learning#fit.
+"""
 
 from __future__ import annotations
 

@@ -1,4 +1,7 @@
-"""One camera on legs: boots, clip limits, cards, heat and what is told of them (E2 to E7)."""
+"""One camera on legs: boots, clip limits, cards, heat and what is told of them.
+
+Source: model/time#ties to model/patterns#asked.
+"""
 
 from __future__ import annotations
 

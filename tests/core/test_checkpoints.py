@@ -1,4 +1,4 @@
-"""An edit of a late day gives, from a checkpoint, what a run from the start gives (E15)."""
+"""An edit of a late day gives, from a checkpoint, what a run from the start gives."""
 
 from __future__ import annotations
 

@@ -1,4 +1,7 @@
-"""Cold, charging and sources against arithmetic worked by hand (E3.4 to E4.7, E14)."""
+"""Cold, charging and sources against arithmetic worked by hand.
+
+Source: model/cold#reach to model/charging#through.
+"""
 
 from __future__ import annotations
 
@@ -66,13 +69,13 @@ def lasts_s(cell_c: float, ambient_c: float, rise_k: float | None, air: float) -
 
 
 def test_a_cell_held_at_minus_20_lasts_3078_s() -> None:
-    """E14.1: 0.6 x 5130 s."""
+    """0.6 x 5130 s."""
     assert lasts_s(-20.0, -20.0, 0.0, 0.0) == pytest.approx(3078.0, abs=0.01)
     assert lasts_s(25.0, 25.0, 0.0, 0.0) == pytest.approx(5130.0, abs=0.01)
 
 
 def test_a_warm_cell_in_a_cold_camera_against_small_steps() -> None:
-    """E14.1: rise 14 x 4 = 56 K, g = 1 / (1 + 0.8 sqrt 10) = 0.2833, level -4.13 C, tau 255 s."""
+    """Rise 14 x 4 = 56 K, g = 1 / (1 + 0.8 sqrt 10) = 0.2833, level -4.13 C, tau 255 s."""
     g = 1.0 / (1.0 + 0.8 * math.sqrt(10.0))
     body, cell, charge, at_s, step = -20.0, 25.0, 1.0, 0.0, 0.05
     while charge > CURVE.at(cell):
@@ -102,7 +105,7 @@ def test_two_lags_in_a_row_against_small_steps(
 
 
 def test_no_crossing_is_stepped_over() -> None:
-    """E3.6: falling charge against a moving cell, against a search in steps of 1 s."""
+    """Falling charge against a moving cell, against a search in steps of 1 s."""
     draw = random.Random(5)
     met = 0
     for _ in range(400):
@@ -153,7 +156,7 @@ def test_a_spare_is_as_warm_as_its_pocket(warmth: str, cell_c: float) -> None:
 
 
 def test_charging_in_closed_form() -> None:
-    """E14.4: 48 min to 80 %, 83.9 to 99 %; at 2.5 W the taper begins at 91.2 %, 150.9 min."""
+    """48 min to 80 %, 83.9 to 99 %; at 2.5 W the taper begins at 91.2 %, 150.9 min."""
     assert INTAKE.ms_to(0.0, 100.0, 0.80) == 48 * 60_000
     assert INTAKE.ms_to(0.0, 100.0, 0.99) / 60_000 == pytest.approx(83.95, abs=0.01)
     assert INTAKE.kink_for(2.5) == pytest.approx(0.9123, abs=1e-4)

@@ -78,7 +78,7 @@ def test_spending_until_empty_spends_what_was_there(charge: float, wh: float, wa
 
 
 def test_priors_scale_with_mass() -> None:
-    """Eight times the mass: tau doubles, resistance falls to a quarter (E5.2)."""
+    """Eight times the mass: tau doubles, resistance falls to a quarter (model/heat#priors)."""
     light = body_of(CAMERA, CAMERA.set_ups[0], DEFAULTS)
     heavy_camera = Camera.model_validate(camera(mass_g=560))
     heavy = body_of(heavy_camera, heavy_camera.set_ups[0], DEFAULTS)

@@ -1,4 +1,4 @@
-"""Each finding where it fires, and where it does not (E10)."""
+"""Each finding where it fires, and where it does not (model/results#findings)."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""One pair of hands: swaps, restarts, their order and what cannot be done (E8)."""
+"""One pair of hands: swaps, restarts, their order and what cannot be done (model/hands#tasks)."""
 
 from __future__ import annotations
 

@@ -54,7 +54,7 @@ def test_takes_lie_inside_their_leg_and_never_overlap(
 
 
 def test_haurwitz_at_60_degrees_from_the_zenith() -> None:
-    """E14.5: 1098 x 0.5 x exp(-0.114) = 489.9 W/m2."""
+    """1098 x 0.5 x exp(-0.114) = 489.9 W/m2."""
     assert haurwitz_w_m2(30.0) == pytest.approx(489.9, abs=0.06)
     assert haurwitz_w_m2(0.0) == 0.0
     assert haurwitz_w_m2(-5.0) == 0.0

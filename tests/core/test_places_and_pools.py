@@ -1,4 +1,7 @@
-"""Temperatures of places, and where units lay, against small steps and plain searches (E3.5)."""
+"""Temperatures of places, and where units lay, against small steps and plain searches.
+
+Source: model/cold#cell.
+"""
 
 from __future__ import annotations
 
@@ -101,7 +104,10 @@ def test_the_coldest_of_a_place_between_two_times() -> None:
 
 
 def test_a_body_in_the_sun_stands_above_the_air() -> None:
-    """`T_eq = T_air + g * (rise_sun + rise)`, g = 1 / (1 + 0.8 sqrt(v)) at the mount (E5.1)."""
+    """`T_eq = T_air + g * (rise_sun + rise)`, g = 1 / (1 + 0.8 sqrt(v)) at the mount.
+
+    Source: model/heat#node.
+    """
     cam = document([leg("way", 600)], [asks("cam", "way")]).kit.cameras[0]
     body = body_of(cam, cam.set_ups[0], DEFAULTS)
     windy = Conditions((0, STEP_MS), (10.0, 10.0), (0.0, 800.0), (0.0, 4.0))

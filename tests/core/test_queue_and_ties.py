@@ -1,4 +1,7 @@
-"""The hands' queue, events at one instant, linked cameras, kept angles (E1.5, E2.2, E8)."""
+"""The hands' queue, events at one instant, linked cameras, kept angles.
+
+Source: model/hands#links, model/time#ties, model/hands#tasks.
+"""
 
 from __future__ import annotations
 

@@ -1,4 +1,7 @@
-"""Loop, windows, interval, armed and copies: bytes and times worked by hand (E6, E7, E1.4)."""
+"""Loop, windows, interval, armed and copies: bytes and times worked by hand.
+
+Source: model/memory#rate, model/patterns#asked, model/results#moments.
+"""
 
 from __future__ import annotations
 
@@ -62,7 +65,7 @@ def test_a_loop_that_does_not_fit_does_not_start() -> None:
 
 @pytest.mark.parametrize(("length", "whole"), [(60, 0), (63, 2), (120, 2)])
 def test_a_moment_is_whole_when_it_and_the_wait_fit_the_loop(length: int, whole: int) -> None:
-    """40 s answered after 10 s: 50 <= length - length/5 from 62.5 s on (E7)."""
+    """40 s answered after 10 s: 50 <= length - length/5 from 62.5 s on (model/patterns#asked)."""
     moments = [{"name": "wave", "count": 2, "seconds": 40, "reaction_s": 10}]
     items = [leg("way", 3000, moments=moments)]
     told = rehearse(document(items, {"kind": "loop", "length_s": length}))

@@ -47,7 +47,7 @@ ASKED: TypeAdapter[Any] = TypeAdapter(Question)
         (TimeLapse(), 28.8, "s"),
         (TimeLapse(wanted="interval"), 14.4, "s"),
         (TimeLapse(wanted="event"), 500 * 10 / 60, "min"),
-        # E14.4: 0 to 80 % at 1 per hour 48 min, to 99 % 83.9 min; with 2.5 W into it 150.9 min
+        # 0 to 80 % at 1 per hour 48 min, to 99 % 83.9 min; with 2.5 W into it 150.9 min
         (Charge(from_pct=0, to_pct=80, port_w=10), 48.0, "min"),
         (Charge(from_pct=0, to_pct=99, port_w=10), 83.9, "min"),
         (Charge(from_pct=0, to_pct=99, port_w=2.5 / 0.9), 150.9, "min"),

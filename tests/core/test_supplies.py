@@ -1,4 +1,7 @@
-"""What each source gives, and where set-ups hang on one, worked by hand (E4.4, E1.3)."""
+"""What each source gives, and where set-ups hang on one, worked by hand.
+
+Source: model/sources#gives, model/energy#set-up.
+"""
 
 from __future__ import annotations
 

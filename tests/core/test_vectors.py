@@ -1,4 +1,4 @@
-"""The small vectors of E14 that this reach covers, worked by hand."""
+"""The small vectors that this reach covers, worked by hand."""
 
 from __future__ import annotations
 

@@ -1,4 +1,7 @@
-"""Simulated cameras put through bench runs, and conditions that the fit has not seen (E13)."""
+"""Simulated cameras put through bench runs, and conditions that the fit has not seen.
+
+Source: model/learning#fit.
+"""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Into a cell: constant power, then a taper, in closed form (E4.1)."""
+"""Into a cell: constant power, then a taper, in closed form (model/charging#cell)."""
 
 from __future__ import annotations
 
@@ -85,12 +85,18 @@ def intake_of(wh: float, rate_per_h: float | None, defaults: Defaults) -> Intake
 
 
 def dynamo_w(rated_w: float, speed_mps: float, defaults: Defaults) -> float:
-    """What a dynamo gives [W]: nothing when slow, linear up to its rated speed (E4.4)."""
+    """What a dynamo gives [W]: nothing when slow, linear up to its rated speed.
+
+    Source: model/sources#gives.
+    """
     low, high = defaults.dynamo_from_mps.value, defaults.dynamo_rated_mps.value
     way = min(1.0, max(0.0, (speed_mps - low) / (high - low)))
     return rated_w * way * defaults.dynamo_share.value
 
 
 def panel_w(rated_w: float, irradiance_w_m2: float, sky: float, defaults: Defaults) -> float:
-    """What a panel gives [W] under light on its plane and a share of the clear sky (E4.4)."""
+    """What a panel gives [W] under light on its plane and a share of the clear sky.
+
+    Source: model/sources#gives.
+    """
     return rated_w * irradiance_w_m2 / 1000.0 * sky * defaults.panel_share.value

@@ -1,4 +1,4 @@
-"""What the cold hides of a cell's charge (E3.4)."""
+"""What the cold hides of a cell's charge (model/cold#reach)."""
 
 from __future__ import annotations
 
@@ -55,14 +55,14 @@ def cold_curve(points: tuple[tuple[float, float], ...], factor: float = 1.0) -> 
 
 
 def hard_draw_factor(draw_w: float, wh: float, cold_k: float, reference_c_rate: float) -> float:
-    """`min(1, (0.7/C))^k` with C = draw/wh [1/h] (E3.4); 1 while k is unmeasured."""
+    """`min(1, (0.7/C))^k` with C = draw/wh [1/h] (model/cold#reach); 1 while k is unmeasured."""
     if cold_k == 0.0 or draw_w <= reference_c_rate * wh:
         return 1.0
     return float((reference_c_rate * wh / draw_w) ** cold_k)
 
 
 def curve_at(family: BatteryFamily, draw_w: float, wh: float, defaults: Defaults) -> ColdCurve:
-    """A family's curve for a cell of wh [W h] at a draw [W] (E3.4)."""
+    """A family's curve for a cell of wh [W h] at a draw [W] (model/cold#reach)."""
     reference = defaults.cold_reference_c_rate.value
     factor = hard_draw_factor(draw_w, wh, family.cold_k, reference)
     return cold_curve(points_of(family, defaults), factor)

@@ -1,4 +1,4 @@
-"""Stored energy, draws and the time a cell lasts (E3.1, E3.2)."""
+"""Stored energy, draws and the time a cell lasts (model/energy#stored, model/energy#draw)."""
 
 from __future__ import annotations
 
@@ -12,12 +12,15 @@ MONTH_MS = 30 * 24 * MS_PER_HOUR
 
 
 def nominal_wh(mah: float, nominal_v: float, health: float = 1.0) -> float:
-    """Energy of a full cell [W h] from capacity [mA h], nominal voltage [V] and health (E3.1)."""
+    """Energy of a full cell [W h] from capacity [mA h], nominal voltage [V] and health.
+
+    Source: model/energy#stored.
+    """
     return mah * nominal_v / 1000.0 * health
 
 
 def battery_wh(battery: Battery, family: BatteryFamily) -> float:
-    """Energy of a labelled battery when full [W h] (E3.1)."""
+    """Energy of a labelled battery when full [W h] (model/energy#stored)."""
     return nominal_wh(family.mah, family.nominal_v, battery.health)
 
 
@@ -29,7 +32,7 @@ def mode_w(mode: Mode, family: BatteryFamily) -> float:
 
 
 def features_w(camera: Camera, features: tuple[FeatureName, ...], defaults: Defaults) -> float:
-    """What the features that are on add to a mode's draw [W] (E3.2)."""
+    """What the features that are on add to a mode's draw [W] (model/energy#draw)."""
     own = {draw.feature: draw.watts for draw in camera.feature_draws}
     return sum((own.get(name, defaults.feature_w[name].value) for name in features), 0.0)
 
@@ -37,7 +40,7 @@ def features_w(camera: Camera, features: tuple[FeatureName, ...], defaults: Defa
 def ms_to_empty(charge: float, floor: float, wh: float, draw_w: float) -> int | None:
     """Whole ms until charge [0..1] of a cell of `wh` falls to `floor` at `draw_w`, rounded up.
 
-    None when nothing draws. At least 1 (E2.1).
+    None when nothing draws. At least 1 (model/time#whole-ms).
     """
     if draw_w <= 0.0:
         return None
@@ -50,5 +53,8 @@ def spent_wh(draw_w: float, elapsed_ms: int) -> float:
 
 
 def self_discharge_wh(wh: float, charge: float, elapsed_ms: int, share_per_month: float) -> float:
-    """Energy lost in the bag or an idle camera [W h], linear, at most what is there (E3.2)."""
+    """Energy lost in the bag or an idle camera [W h], linear, at most what is there.
+
+    Source: model/energy#draw.
+    """
     return min(wh * charge, wh * share_per_month * elapsed_ms / MONTH_MS)

@@ -2,6 +2,8 @@
 
 Exposure values are for ISO 100: EV = log2(N^2 / t) of a lens and shutter, and log2(E / 2.5) of
 light that falls on the scene (ISO 2720, incident-light constant 250 lx s).
+
+Source: model/light#exposure.
 """
 
 from __future__ import annotations

@@ -1,4 +1,4 @@
-"""One first-order thermal node per camera set-up, in closed form (E5)."""
+"""One first-order thermal node per camera set-up, in closed form (model/heat#node)."""
 
 from __future__ import annotations
 
@@ -27,7 +27,10 @@ class Body(Shared):
 
 
 def body_of(camera: Camera, set_up: SetUp, defaults: Defaults) -> Body:
-    """Thermal figures from mass and set-up by the priors of E5.2, where nothing was measured."""
+    """Thermal figures from mass and set-up, by priors where nothing was measured.
+
+    Source: model/heat#priors.
+    """
     ratio = camera.mass_g / defaults.reference_mass_g.value
     resistance = camera.resistance_k_per_w
     if resistance is None:
@@ -50,7 +53,7 @@ def body_of(camera: Camera, set_up: SetUp, defaults: Defaults) -> Body:
 
 
 def shedding(case_factor: float, air_a: float, air_mps: float) -> float:
-    """`g` of E5.1: 1 in still air for a bare camera, smaller the better heat is shed.
+    """`g` of model/heat#node: 1 in still air for a bare camera, smaller the better heat is shed.
 
     air_a [1/sqrt(m/s)] is a times case_a; air_mps [m/s] is the airflow at the mount.
     """
@@ -65,7 +68,7 @@ def temperature_after(start_c: float, level_c: float, tau_s: float, elapsed_ms: 
 def ms_to_level(start_c: float, level_c: float, target_c: float, tau_s: float) -> int | None:
     """Whole ms until the body reaches target_c, rounded up, at least 1; None when it never does.
 
-    Source: E5.5. A level equal to the target never reaches it (E5.3).
+    Source: model/heat#to-a-level. A level equal to the target never reaches it (model/heat#limits).
     """
     to_go, span = level_c - target_c, level_c - start_c
     if abs(to_go) <= LEVEL_TOLERANCE_K or span * to_go <= 0.0 or abs(span) < abs(to_go):

@@ -1,4 +1,7 @@
-"""Sun height, daylight and clear-sky irradiance at a place, tabulated once for a trip (E2.3)."""
+"""Sun height, daylight and clear-sky irradiance at a place, tabulated once for a trip.
+
+Source: model/time#steps, model/light#sun, model/light#irradiance.
+"""
 
 from __future__ import annotations
 
@@ -73,7 +76,10 @@ def sun_table(
     steps: int,
     sun_days: SunDays = sun_heights_of_day,
 ) -> SunTable:
-    """Sun over `steps` steps of 600 s from `first_step`, counted from 1970; Haurwitz (E4.4)."""
+    """Sun over `steps` steps of 600 s from `first_step`, counted from 1970; Haurwitz.
+
+    Source: model/sources#gives.
+    """
     first_day, last_day = first_step // STEPS_A_DAY, (first_step + steps - 1) // STEPS_A_DAY
     heights: list[float] = []
     for day in range(first_day, last_day + 1):
@@ -162,7 +168,7 @@ def haurwitz_w_m2(sun_height_deg: float) -> float:
 
 
 def light_kind(sun_height_deg: float) -> LightKind:
-    """Night below -6 degrees, day above -0.833, twilight between (E7 Windows)."""
+    """Night below -6 degrees, day above -0.833, twilight between (model/patterns#asked)."""
     if sun_height_deg < DAWN_DEG:
         return "night"
     return "twilight" if sun_height_deg < SUNRISE_DEG else "day"

@@ -1,4 +1,4 @@
-"""Bytes written, what a card holds, and the files that come out (E6)."""
+"""Bytes written, what a card holds, and the files that come out (model/memory#rate)."""
 
 from __future__ import annotations
 
@@ -26,12 +26,12 @@ class Store(Shared):
 
 
 def byte_rate(mode: Mode, defaults: Defaults) -> int:
-    """Bytes a second at the mean bitrate, rounded up (E6.1)."""
+    """Bytes a second at the mean bitrate, rounded up (model/memory#rate)."""
     return _bytes_s(mode.video_mbps, mode, defaults)
 
 
 def peak_byte_rate(mode: Mode, defaults: Defaults) -> int:
-    """Bytes a second that the card must sustain (E6.1, E6.2)."""
+    """Bytes a second that the card must sustain (model/memory#rate, model/memory#speed)."""
     peak = mode.peak_mbps or mode.video_mbps * defaults.peak_over_mean.value
     return _bytes_s(peak, mode, defaults)
 
@@ -43,7 +43,7 @@ def _bytes_s(video_mbps: float, mode: Mode, defaults: Defaults) -> int:
 
 
 def clip_bytes(rate: int, elapsed_ms: int) -> int:
-    """Bytes of a clip after elapsed ms (E6.1)."""
+    """Bytes of a clip after elapsed ms (model/memory#rate)."""
     return rate * elapsed_ms // 1000
 
 
@@ -55,7 +55,7 @@ def ms_to_full(rate: int, free_bytes: int) -> int | None:
 
 
 def usable_bytes(gb: int, reserved_gb: float, defaults: Defaults) -> int:
-    """Room for clips on an empty card or memory of a label size [GB] (E6.3)."""
+    """Room for clips on an empty card or memory of a label size [GB] (model/memory#room)."""
     return max(0, math.floor(gb * GB * defaults.usable_share.value + 0.5) - round(reserved_gb * GB))
 
 
@@ -89,7 +89,10 @@ def fixed_store(camera: Camera, memory: FixedMemory, defaults: Defaults) -> Stor
 
 
 def largest_file(gb: int, camera: Camera) -> int | None:
-    """Largest file before a new chapter [bytes]: the camera's own, or that of FAT32 (E6.4)."""
+    """Largest file before a new chapter [bytes]: the camera's own, or that of FAT32.
+
+    Source: model/memory#clips.
+    """
     own = round(camera.chapter_gb * GB) if camera.chapter_gb else None
     if gb <= LARGEST_FAT32_GB:
         return min(own, FAT32_LARGEST_FILE) if own else FAT32_LARGEST_FILE
@@ -97,15 +100,15 @@ def largest_file(gb: int, camera: Camera) -> int | None:
 
 
 def files_of(clip: int, largest: int | None) -> int:
-    """Files that a clip of `clip` bytes is cut into (E6.4)."""
+    """Files that a clip of `clip` bytes is cut into (model/memory#clips)."""
     return 1 if largest is None or clip == 0 else -(-clip // largest)
 
 
 def card_is_too_large(card: Card, camera: Camera) -> bool:
-    """Whether the camera does not take cards of this size (E6.2)."""
+    """Whether the camera does not take cards of this size (model/memory#speed)."""
     return isinstance(camera.memory, CardSlot) and card.gb > camera.memory.largest_gb
 
 
 def store_keeps_up(store: Store, mode: Mode, defaults: Defaults) -> bool:
-    """Whether the store sustains the mode's peak (E6.2)."""
+    """Whether the store sustains the mode's peak (model/memory#speed)."""
     return store.sustained_bytes_s >= peak_byte_rate(mode, defaults)

@@ -1,4 +1,7 @@
-"""What is asked of a camera on a leg, by pattern, in whole ms (E7). k counts from 0."""
+"""What is asked of a camera on a leg, by pattern, in whole ms. k counts from 0.
+
+Source: model/patterns#asked.
+"""
 
 from __future__ import annotations
 
@@ -13,7 +16,10 @@ MS_PER_HOUR = 3_600_000
 
 
 def how_many(count: int | None, per_hour: float | None, duration_ms: int) -> int:
-    """The count, or the hourly rate rounded to whole ones: floor(per hour x D + 0.5) (E7)."""
+    """The count, or the hourly rate rounded to whole ones: floor(per hour x D + 0.5).
+
+    Source: model/patterns#asked.
+    """
     if count is not None:
         return count
     return math.floor((per_hour or 0.0) * duration_ms / MS_PER_HOUR + 0.5)
@@ -86,7 +92,10 @@ def frame_every_ms(interval: Interval) -> int:
 
 
 def frame_on_ms(interval: Interval, boot_ms: int, frame_ms: int, spare_ms: int) -> int:
-    """How long the camera is on for a frame [ms]; all the time when frames come too fast (E7)."""
+    """How long the camera is on for a frame [ms]; all the time when frames come too fast.
+
+    Source: model/patterns#asked.
+    """
     every_ms = frame_every_ms(interval)
     if every_ms <= boot_ms + spare_ms:
         return every_ms

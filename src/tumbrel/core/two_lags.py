@@ -15,8 +15,9 @@ def chained(
 ) -> tuple[float, float]:
     """Body and cell temperature [degC] after some time; both lags in the unit of the time.
 
-    The body relaxes to a level, the cell to the body (E3.5, E5.1). When the two lags are nearly
-    equal the limit `t exp(-t / tau)` is taken (E3.6).
+    The body relaxes to a level, the cell to the body (model/cold#cell, model/heat#node). When the
+    two lags are nearly
+    equal the limit `t exp(-t / tau)` is taken (model/cold#crossing).
     """
     over_c = body_c - level_c
     cell_decay = exp(-elapsed / cell_lag)
@@ -34,7 +35,8 @@ def first_zero(value_and_slope: Callable[[float], tuple[float, float]], end_ms: 
     """First whole ms in (0, end] at which a value has fallen to zero; None when it does not.
 
     `value_and_slope(t)` gives the value and a bound on how fast it may fall from there on [1/ms].
-    Walks by steps in which the value cannot reach zero, so no crossing is stepped over (E3.6).
+    Walks by steps in which the value cannot reach zero, so no crossing is stepped over
+    (model/cold#crossing).
     """
     at = 0.0
     while True:

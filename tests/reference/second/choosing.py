@@ -1,4 +1,4 @@
-"""Which battery or card goes in, and whether it is worth the hand (E8.3)."""
+"""Which battery or card goes in, and whether it is worth the hand (model/hands#swap)."""
 
 from __future__ import annotations
 
@@ -42,7 +42,7 @@ class Choosing:
         return self._mean(cam, cam.asked.pattern(second), cam.watts(second), second)
 
     def swap(self, cam: Cam, at_s: int) -> Task | None:
-        """What the plan names, else what falls short of what is asked (E8.3)."""
+        """What the plan names, else what falls short of what is asked (model/hands#swap)."""
         hands = self.hands
         item = self.world.item(at_s)["id"]
         end_s = at_s + hands.seconds(cam, at_s)
@@ -167,7 +167,7 @@ class Choosing:
         return whole
 
     def card(self, cam: Cam, at_s: int) -> Task | None:
-        """The card with least room that suffices, else the one with most (E8.3)."""
+        """The card with least room that suffices, else the one with most (model/hands#swap)."""
         if cam.doc["memory"]["kind"] == "fixed":
             return None
         horizon = self.hands.horizon(at_s)

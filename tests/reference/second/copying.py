@@ -1,4 +1,7 @@
-"""Footage copied at stops: the cable in, the files that land, and what is wiped (E6.5)."""
+"""Footage copied at stops: the cable in, the files that land, and what is wiped.
+
+Source: model/memory#copies.
+"""
 
 from __future__ import annotations
 
@@ -88,7 +91,7 @@ class Copying:
         cam.state = "copying"
 
     def _landed(self, job: Job, copy: Doc) -> None:
-        """Whole files count; then what has copies enough may be wiped (E6.5)."""
+        """Whole files count; then what has copies enough may be wiped (model/memory#copies)."""
         for clip, at_s in job.lands:
             if at_s <= job.end_s + 1e-6:
                 clip.copies.add(job.drive)

@@ -63,7 +63,8 @@ class Hands:
     def starts(self, cam: Cam, at_s: int) -> bool:
         """Whether somebody or something starts a camera that is asked and off."""
         if "clip_limit" in cam.causes:
-            return False  # the longest clip is over, and it does not go on by itself (E6.4)
+            # the longest clip is over, and it does not go on by itself (model/memory#clips)
+            return False
         if cam.alone or self._power_is_back(cam, at_s):
             return True
         fresh = cam.asked.begins(at_s) or (cam.asked.parted(at_s) and "no_start" in cam.causes)

@@ -1,4 +1,7 @@
-"""What a camera really does: runs to the end, and the figures that they teach (E13)."""
+"""What a camera really does: runs to the end, and the figures that they teach.
+
+Source: model/learning#fit.
+"""
 
 from .fit import Learned, learn
 from .outlook import Outlook, outlook

@@ -1,4 +1,7 @@
-"""Clips that a camera wrote: chapters joined into recordings, rates and lengths by mode (E6)."""
+"""Clips that a camera wrote: chapters joined into recordings, rates and lengths by mode.
+
+Source: model/memory#rate.
+"""
 
 from __future__ import annotations
 

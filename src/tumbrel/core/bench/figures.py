@@ -71,7 +71,10 @@ class Figures:
 
 
 def figures_of(camera: Camera, family: BatteryFamily, defaults: Defaults) -> Figures:
-    """What is believed of a camera before any run (priors of E5.2), by mass and typed figures."""
+    """What is believed of a camera before any run, by mass and typed figures.
+
+    Source: model/heat#priors.
+    """
     figures = tuple(_figures(camera, family, defaults))
     place = {(figure.kind, figure.of): number for number, figure in enumerate(figures)}
     return Figures(camera, family, figures, place)

@@ -1,4 +1,4 @@
-"""Figures from runs: the most probable ones, how sure they are, and what cannot be known yet (E13).
+"""Figures from runs: the most probable ones, how sure they are, and what cannot be known yet.
 
 Maximum a posteriori in logarithms. Residuals are logarithms too: of the time for a run that ended
 empty, of the body's rise over the head room for one that ended hot (near its limit the time to hot
@@ -6,6 +6,8 @@ grows without bound, the rise does not). What did not happen counts by the tail 
 
 How sure it is comes from draws around the most probable figures, by the Jacobian there, weighed by
 their true probability and drawn again: a normal curve alone would forget what did not happen.
+
+Source: model/learning#fit, model/learning#spread.
 """
 
 from __future__ import annotations

@@ -1,4 +1,7 @@
-"""What the runs foretell in any air: minutes to empty and to hot, and the body's course (E13)."""
+"""What the runs foretell in any air: minutes to empty and to hot, and the body's course.
+
+Source: model/learning#fit, model/learning#foretold.
+"""
 
 from __future__ import annotations
 

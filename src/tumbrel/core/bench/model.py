@@ -1,6 +1,7 @@
 """Time to empty and the rise of the body in a bench run, for one or many sets of figures at once.
 
-The same rules as the rehearsal's (E3, E5), with a body that starts as warm as the room.
+The same rules as the rehearsal's (model/energy#draw, model/heat#node), with a body that starts as
+warm as the room.
 """
 
 from __future__ import annotations
@@ -128,7 +129,8 @@ def _empty_min(
 ) -> Array:
     """When the charge has fallen to what the cold hides of it, as the cell warms with the body.
 
-    The cell starts as cold as the room and follows the body (E3.5): found by halving, since the
+    The cell starts as cold as the room and follows the body (model/cold#cell): found by halving,
+    since the
     charge falls and what is hidden falls more slowly.
     """
     import numpy as np  # noqa: PLC0415 - slow to import
@@ -170,7 +172,7 @@ def _case(set_up: SetUp, figures: Figures, value: Callable[[Kind, str], Array]) 
 
 
 def _lost_w(draw_w: Array, wh: float, bench: Bench, figures: Figures, defaults: Defaults) -> Array:
-    """Regulator and charging loss in the body on outside power [W] (E5.2)."""
+    """Regulator and charging loss in the body on outside power [W] (model/heat#priors)."""
     fed = draw_w * (1.0 / defaults.feed_efficiency.value - 1.0)
     set_up = next(s for s in figures.camera.set_ups if s.id == bench.set_up)
     if set_up.power == "outside_only":

@@ -1,4 +1,7 @@
-"""The bench notebook of a kit: runs done, tests that run now, figures taken into the kit (E13)."""
+"""The bench notebook of a kit: runs done, tests that run now, figures taken into the kit.
+
+Source: model/learning#fit.
+"""
 
 from __future__ import annotations
 

@@ -1,4 +1,7 @@
-"""How long a mode will last in other air, and how sure that is, from what the runs taught (E13)."""
+"""How long a mode will last in other air, and how sure that is, from what the runs taught.
+
+Source: model/learning#fit.
+"""
 
 from __future__ import annotations
 

@@ -1,4 +1,7 @@
-"""A bench run: a camera recorded until it stopped, in known air, with what was seen (E13)."""
+"""A bench run: a camera recorded until it stopped, in known air, with what was seen.
+
+Source: model/learning#fit.
+"""
 
 from __future__ import annotations
 

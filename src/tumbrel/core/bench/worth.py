@@ -1,4 +1,4 @@
-"""The run that would teach most about what a trip depends on (E13)."""
+"""The run that would teach most about what a trip depends on (model/learning#fit)."""
 
 from __future__ import annotations
 

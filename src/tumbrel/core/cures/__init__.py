@@ -1,4 +1,4 @@
-"""Cures (E11): edits of plan, kit or trip, each rehearsed before it is shown."""
+"""Cures (model/cures#weighed): edits of plan, kit or trip, each rehearsed before it is shown."""
 
 from .judging import Cure, Outcome, cures_of
 from .target import CureTarget

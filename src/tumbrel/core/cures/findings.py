@@ -1,4 +1,7 @@
-"""What may be tried against a finding: the change that its sentence asks for (E11)."""
+"""What may be tried against a finding: the change that its sentence asks for.
+
+Source: model/cures#weighed.
+"""
 
 from __future__ import annotations
 

@@ -1,4 +1,7 @@
-"""Each proposal rehearsed, weighed against the others, and told in order of worth (E11)."""
+"""Each proposal rehearsed, weighed against the others, and told in order of worth.
+
+Source: model/cures#weighed.
+"""
 
 from __future__ import annotations
 
@@ -150,9 +153,11 @@ class _Judge:
             return
 
     def of(self, proposals: tuple[Proposal, ...]) -> _Judged | None:
-        """A change rehearsed; None when it gains nothing, or brings what is barred (E11).
+        """A change rehearsed; None when it gains nothing, or brings what is barred.
 
         Barred is a finding that stops, and one of harm. Any other is a cost.
+
+        Source: model/cures#weighed.
         """
         after = self.document
         try:
@@ -300,7 +305,7 @@ def _order(shown: list[_Judged]) -> tuple[int, ...]:
 
 
 def _dominates(one: Cure, other: Cure) -> bool:
-    """At least as good in everything, and better in something (E11)."""
+    """At least as good in everything, and better in something (model/cures#weighed)."""
     mine, theirs = _merits(one), _merits(other)
     return mine != theirs and all(a >= b for a, b in zip(mine, theirs, strict=True))
 

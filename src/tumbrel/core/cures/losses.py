@@ -1,4 +1,7 @@
-"""What may be tried against minutes that are not filmed, the likeliest first (E11)."""
+"""What may be tried against minutes that are not filmed, the likeliest first.
+
+Source: model/cures#weighed, model/cures#proposed.
+"""
 
 from __future__ import annotations
 

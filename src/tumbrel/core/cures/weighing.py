@@ -1,4 +1,7 @@
-"""What a change gains and costs: minutes, moments, and findings that bar it (E11)."""
+"""What a change gains and costs: minutes, moments, and findings that bar it.
+
+Source: model/cures#weighed.
+"""
 
 from __future__ import annotations
 
@@ -77,7 +80,10 @@ def place_of(finding: Finding, legs: Mapping[str, str]) -> Place:
 
 
 def barred(told: Rehearsal, legs: Mapping[str, str]) -> set[Place]:
-    """Findings that bar what brings them: those that stop, and those of harm (E11)."""
+    """Findings that bar what brings them: those that stop, and those of harm.
+
+    Source: model/cures#weighed.
+    """
     graves = (one for one in told.findings if one.severity == "stop" or one.harm)
     return {place_of(finding, legs) for finding in graves}
 

@@ -61,7 +61,7 @@ class Mode(Part):
 
 
 class SetUp(Part):
-    """How a camera is built for use (E1.3)."""
+    """How a camera is built for use."""
 
     id: Key
     name: Label
@@ -85,7 +85,7 @@ class SetUp(Part):
 
 
 class Limits(Part):
-    """Body temperatures at which a camera stops and may restart (E5.3)."""
+    """Body temperatures at which a camera stops and may restart."""
 
     stop_c: Annotated[float, Field(ge=30.0, le=120.0)]
     restart_c: Annotated[float, Field(ge=0.0, le=119.0)]

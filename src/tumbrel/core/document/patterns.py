@@ -1,4 +1,4 @@
-"""How a camera records on a leg: the six patterns (E7)."""
+"""How a camera records on a leg: the six patterns."""
 
 from __future__ import annotations
 

@@ -86,7 +86,7 @@ class FullBy(Part):
 
 
 class Copy(Part):
-    """Footage copied at a stop, and perhaps wiped after (E6.5)."""
+    """Footage copied at a stop, and perhaps wiped after."""
 
     item: Key = Field(description="The stop.")
     camera: Key | None = Field(default=None, description="What is in this camera, or …")
@@ -102,7 +102,7 @@ class Copy(Part):
 
 
 class Link(Part):
-    """Cameras that one action starts or stops together (E1.5)."""
+    """Cameras that one action starts or stops together."""
 
     cameras: Annotated[tuple[Key, ...], Field(min_length=2, max_length=8)]
 

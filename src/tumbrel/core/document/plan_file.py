@@ -19,7 +19,7 @@ SCHEMA_VERSION = 1
 
 
 class PlanDocument(Part):
-    """Kit, trip and plan in one file (E1.1)."""
+    """Kit, trip and plan in one file."""
 
     tumbrel: Literal[1] = Field(default=1, description="Version of this file's schema.")
     kit: Kit

@@ -58,7 +58,7 @@ class Battery(Part):
 
 
 class Pocket(Part):
-    """A place on the person or in the bag, by how warm it keeps what lies in it (E3.5)."""
+    """A place on the person or in the bag, by how warm it keeps what lies in it."""
 
     id: Key
     name: Label
@@ -125,7 +125,7 @@ class Vehicle(Part):
 
 
 class Dynamo(Part):
-    """A generator on a wheel, by speed over the ground (E4.4)."""
+    """A generator on a wheel, by speed over the ground."""
 
     kind: Literal["dynamo"] = "dynamo"
     id: Key
@@ -137,7 +137,7 @@ class Dynamo(Part):
 
 
 class Panel(Part):
-    """A solar panel (E4.4)."""
+    """A solar panel."""
 
     kind: Literal["panel"] = "panel"
     id: Key
@@ -157,7 +157,7 @@ Source = Annotated[Bank | Mains | Vehicle | Dynamo | Panel, Field(discriminator=
 
 
 class OtherLoad(Part):
-    """What drinks from the same bank before any camera does (E4.6)."""
+    """What drinks from the same bank before any camera does."""
 
     id: Key
     name: Label

@@ -26,7 +26,7 @@ class Card(Part):
 
 
 class Drive(Part):
-    """A phone, drive or computer that takes copies (E6.5)."""
+    """A phone, drive or computer that takes copies."""
 
     id: Key
     name: Label

@@ -40,7 +40,7 @@ class Spot(Part):
 
 
 class Moment(Counted):
-    """Something worth having on a leg, before anyone knows when (E1.4)."""
+    """Something worth having on a leg, before anyone knows when."""
 
     name: Label
     seconds: Seconds

@@ -1,4 +1,4 @@
-"""Mounts, angles and water against what is done on a leg (E10, job 3)."""
+"""Mounts, angles and water against what is done on a leg (model/results#findings, job 3)."""
 
 from __future__ import annotations
 

@@ -1,4 +1,7 @@
-"""Cards that are too slow or too large for a camera, and recordings cut into many files (E6)."""
+"""Cards that are too slow or too large for a camera, and recordings cut into many files.
+
+Source: model/memory#rate.
+"""
 
 from __future__ import annotations
 
@@ -11,7 +14,7 @@ from .registry import Found, Seen, Values, check
 
 @check("card_too_large", "stop", curable=True)
 def card_too_large(seen: Seen) -> Iterator[Found]:
-    """A card fitted by the plan is larger than its camera takes (E6.2)."""
+    """A card fitted by the plan is larger than its camera takes (model/memory#speed)."""
     document = seen.record.written
     cards = {card.id: card for card in document.kit.cards}
     cameras = {camera.id: camera for camera in document.kit.cameras}
@@ -30,7 +33,10 @@ def card_too_large(seen: Seen) -> Iterator[Found]:
 
 @check("card_too_slow", "stop", curable=True)
 def card_too_slow(seen: Seen) -> Iterator[Found]:
-    """The card or memory in a camera does not sustain a planned mode's peak (E6.2)."""
+    """The card or memory in a camera does not sustain a planned mode's peak.
+
+    Source: model/memory#speed.
+    """
     document = seen.record.written
     for run in seen.record.cameras:
         if run.store is None:

@@ -1,4 +1,7 @@
-"""Copies, clocks and file names (E6.5, E6.6, E10)."""
+"""Copies, clocks and file names.
+
+Source: model/memory#copies, model/memory#risk, model/results#findings.
+"""
 
 from __future__ import annotations
 
@@ -54,7 +57,7 @@ def copy_never_begun(seen: Seen) -> Iterator[Found]:
 
 @check("wiped_with_one_copy", "warn")
 def wiped_with_one_copy(seen: Seen) -> Iterator[Found]:
-    """A wipe is asked where fewer than two copies exist elsewhere (E6.5)."""
+    """A wipe is asked where fewer than two copies exist elsewhere (model/memory#copies)."""
     for copied in seen.record.copied:
         copy = seen.record.written.plan.copies[copied.number]
         told = []

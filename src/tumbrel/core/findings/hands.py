@@ -1,4 +1,7 @@
-"""Swaps that are needed where no hand is free, and work for which a stop is too short (E8)."""
+"""Swaps that are needed where no hand is free, and work for which a stop is too short.
+
+Source: model/hands#tasks.
+"""
 
 from __future__ import annotations
 
@@ -66,7 +69,7 @@ def manual_plug_not_possible(seen: Seen) -> Iterator[Found]:
 
 @check("hands_not_long_enough", "warn", curable=True)
 def hands_not_long_enough(seen: Seen) -> Iterator[Found]:
-    """A task was due, but the free hands would not have lasted for it (E8.1)."""
+    """A task was due, but the free hands would not have lasted for it (model/hands#tasks)."""
     items = [item.id for item in seen.record.written.trip.items]
     for skipped in seen.record.skipped:
         part = seen.record.timeline.laid_at(skipped.at_ms)

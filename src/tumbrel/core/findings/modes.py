@@ -29,7 +29,10 @@ def set_up_missing(seen: Seen) -> Iterator[Found]:
 
 @check("feature_not_in_mode", "warn", curable=True)
 def feature_not_in_mode(seen: Seen) -> Iterator[Found]:
-    """A feature is asked that the mode does not allow; it is rehearsed without (E1.3)."""
+    """A feature is asked that the mode does not allow; it is rehearsed without.
+
+    Source: model/energy#set-up.
+    """
     for number, assignment, camera in seen.assignments():
         mode = next((m for m in camera.modes if m.id == assignment.mode), None)
         if mode is None:

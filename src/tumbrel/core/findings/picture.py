@@ -1,4 +1,4 @@
-"""Frame rate, light, sound, filters and the computer at home (E10)."""
+"""Frame rate, light, sound, filters and the computer at home (model/results#findings)."""
 
 from __future__ import annotations
 

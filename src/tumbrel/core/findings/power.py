@@ -1,4 +1,4 @@
-"""Cold, charging, sources and reserves (E3.4, E4)."""
+"""Cold, charging, sources and reserves (model/cold#reach, model/charging#cell)."""
 
 from __future__ import annotations
 
@@ -18,7 +18,10 @@ WORTH_WH = 0.2
 
 @check("cold_holds_charge", "warn", curable=True)
 def cold_holds_charge(seen: Seen) -> Iterator[Found]:
-    """A battery gives out in the cold with charge left that it would give when warm (E3.4)."""
+    """A battery gives out in the cold with charge left that it would give when warm.
+
+    Source: model/cold#reach.
+    """
     for run in seen.record.cameras:
         cold = next((gap for gap in run.gaps if gap.cause is Cause.COLD), None)
         if cold is None:
@@ -46,13 +49,16 @@ def _what_frees(seen: Seen, family: str) -> str:
 
 @check("charge_refused_cold", "warn", curable=True, harm=True)
 def charge_refused_cold(seen: Seen) -> Iterator[Found]:
-    """A cell on a charger or port is below freezing and takes no charge (E4.2)."""
+    """A cell on a charger or port is below freezing and takes no charge.
+
+    Source: model/charging#refusal.
+    """
     yield from _refused(seen, "cold")
 
 
 @check("charge_refused_hot", "warn")
 def charge_refused_hot(seen: Seen) -> Iterator[Found]:
-    """A cell or its camera is too hot to charge (E4.2, E5.3)."""
+    """A cell or its camera is too hot to charge (model/charging#refusal, model/heat#limits)."""
     yield from _refused(seen, "hot")
     yield from _refused(seen, "body")
 
@@ -76,7 +82,10 @@ def _refused(seen: Seen, why: str) -> Iterator[Found]:
 
 @check("cold_to_charge", "warn", curable=True, harm=True)
 def cold_to_charge(seen: Seen) -> Iterator[Found]:
-    """At a stop with power, a low spare is below freezing: it must be warmed before (E4.2)."""
+    """At a stop with power, a low spare is below freezing: it must be warmed before.
+
+    Source: model/charging#refusal.
+    """
     record = seen.record
     if not record.written.kit.chargers or record.written.plan.charging == "never":
         return
@@ -130,7 +139,7 @@ def unattended_charging(seen: Seen) -> Iterator[Found]:
 
 @check("reserve_touched", "warn")
 def reserve_touched(seen: Seen) -> Iterator[Found]:
-    """Other loads eat into a bank's emergency reserve (E4.6)."""
+    """Other loads eat into a bank's emergency reserve (model/charging#reserve)."""
     trip, start = seen.record.written.trip, seen.record.timeline.start_utc
     for bank in seen.record.banks:
         if bank.reserve_touched_ms is None:
@@ -142,7 +151,7 @@ def reserve_touched(seen: Seen) -> Iterator[Found]:
 
 @check("bank_switched_off", "warn", curable=True)
 def bank_switched_off(seen: Seen) -> Iterator[Found]:
-    """A bank with a camera on it switches itself off under low load (E4.3)."""
+    """A bank with a camera on it switches itself off under low load (model/charging#bank)."""
     trip, start = seen.record.written.trip, seen.record.timeline.start_utc
     told: set[str] = set()
     for event in seen.record.switched:

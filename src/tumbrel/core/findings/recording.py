@@ -1,4 +1,4 @@
-"""Patterns against modes, hands and the sky (E7)."""
+"""Patterns against modes, hands and the sky (model/patterns#asked)."""
 
 from __future__ import annotations
 
@@ -100,7 +100,10 @@ def takes_where_no_hand(seen: Seen) -> Iterator[Found]:
 
 @check("moment_not_expected", "warn", curable=True)
 def moment_not_expected(seen: Seen) -> Iterator[Found]:
-    """A must moment that nobody is asked to film, or that what is kept would hardly hold (E9)."""
+    """A must moment that nobody is asked to film, or that what is kept would hardly hold.
+
+    Source: model/results#verdict.
+    """
     for caught in seen.moments:
         if caught.importance != "must" or not caught.missed:
             continue
@@ -115,7 +118,10 @@ def moment_not_expected(seen: Seen) -> Iterator[Found]:
 
 @check("clip_limit_stops", "warn", curable=True)
 def clip_limit_stops(seen: Seen) -> Iterator[Found]:
-    """A clip limit ends the recording and nobody is there to start it again (E6.4)."""
+    """A clip limit ends the recording and nobody is there to start it again.
+
+    Source: model/memory#clips.
+    """
     for run in seen.record.cameras:
         gap = next((g for g in run.gaps if g.cause is Cause.CLIP_LIMIT and _long(seen, g)), None)
         if gap is None:

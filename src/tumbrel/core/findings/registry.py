@@ -75,7 +75,10 @@ class Found:
 
 @dataclass(frozen=True)
 class Check:
-    """A class of findings: against some there are cures, and no cure brings one of harm (E11)."""
+    """A class of findings: against some there are cures, and no cure brings one of harm.
+
+    Source: model/cures#weighed.
+    """
 
     code: str
     severity: Severity

@@ -19,8 +19,12 @@ class Parameter:
     source: str
 
 
-HEAT_TEXT = "laminar forced convection on a 4 cm body; any heat-transfer text (E5.1)"
-PRIOR = "wide prior for small cameras, unmeasured (E5.2, E5.3)"
+HEAT_TEXT = "laminar forced convection on a 4 cm body; any heat-transfer text"
+PRIOR = "wide prior for small cameras, unmeasured"
+LIMIT = "usual limit for charging lithium-ion; makers' instructions go first"
+BACK = "two kelvins back, so that it does not chatter"
+BANK = "banks that switch themselves off, typical"
+DYNAMO = "hub dynamos of 3 W, as bench tests show them"
 HABIT = "typical of small cameras; replace by what you time yourself"
 
 FEATURE_W: Mapping[str, Parameter] = MappingProxyType(
@@ -32,7 +36,7 @@ FEATURE_W: Mapping[str, Parameter] = MappingProxyType(
         "light": Parameter(1.20, 0.5, 3.0, "W", HABIT),
     }
 )
-COLD_TEXT = "typical of published low-temperature discharge curves at 0.5 to 1 C (E3.4)"
+COLD_TEXT = "typical of published low-temperature discharge curves at 0.5 to 1 C"
 AVAILABLE: tuple[tuple[float, float], ...] = (
     (-30.0, 0.35),
     (-20.0, 0.60),
@@ -54,56 +58,100 @@ class Defaults:
     # Energy
     boot_s: Parameter = Parameter(4.0, 1.0, 10.0, "s", HABIT)
     standby_w: Parameter = Parameter(0.5, 0.1, 1.0, "W", HABIT)
-    radio_left_on_w: Parameter = Parameter(0.010, 0.002, 0.05, "W", "E3.2")
-    self_discharge_per_month: Parameter = Parameter(0.025, 0.01, 0.05, "1/month", "E3.2")
+    radio_left_on_w: Parameter = Parameter(
+        0.010, 0.002, 0.05, "W", "a sleeping radio chip with its regulator, typical"
+    )
+    self_discharge_per_month: Parameter = Parameter(
+        0.025,
+        0.01,
+        0.05,
+        "1/month",
+        "lithium-ion cells with a protection circuit; makers' data sheets",
+    )
     available: tuple[tuple[float, float], ...] = AVAILABLE  # degC and share, coldest first
     cold_reference_c_rate: Parameter = Parameter(0.7, 0.5, 1.0, "1/h", COLD_TEXT)
-    revival: Parameter = Parameter(0.03, 0.01, 0.08, "", "charge above the dead line (E3.4)")
-    tau_cell_s: Parameter = Parameter(720.0, 400.0, 1200.0, "s", "E3.5")
+    revival: Parameter = Parameter(
+        0.03, 0.01, 0.08, "", "so that what is revived runs on for some minutes; by trial"
+    )
+    tau_cell_s: Parameter = Parameter(
+        720.0, 400.0, 1200.0, "s", "a 25 g cell, 1 J/(g K), 35 mW/K to what is around it"
+    )
     tau_bank_s: Parameter = Parameter(2400.0, 1200.0, 4000.0, "s", "a cell of ten times the mass")
-    inside_pocket_c: Parameter = Parameter(25.0, 18.0, 32.0, "degC", "E3.5")
+    inside_pocket_c: Parameter = Parameter(
+        25.0, 18.0, 32.0, "degC", "half way from skin at 33 degC to cool air, under a jacket"
+    )
     draw_spread: Parameter = Parameter(1.0, 0.88, 1.12, "", "run-to-run spread of a mode's draw")
     # Heat
-    reference_mass_g: Parameter = Parameter(70.0, 70.0, 70.0, "g", "E5.2")
+    reference_mass_g: Parameter = Parameter(
+        70.0, 70.0, 70.0, "g", "the body that the other priors are told for"
+    )
     tau_s: Parameter = Parameter(900.0, 500.0, 1500.0, "s", PRIOR)
     resistance_k_per_w: Parameter = Parameter(14.0, 10.0, 18.0, "K/W", PRIOR)
     airflow_a: Parameter = Parameter(0.8, 0.5, 1.2, "1/sqrt(m/s)", HEAT_TEXT)
     stop_c: Parameter = Parameter(70.0, 60.0, 80.0, "degC", PRIOR)
     restart_c: Parameter = Parameter(55.0, 45.0, 65.0, "degC", PRIOR)
-    absorptance: Parameter = Parameter(0.9, 0.7, 0.95, "", "dark plastic (E5.2)")
+    absorptance: Parameter = Parameter(
+        0.9, 0.7, 0.95, "", "dark plastic; tables of solar absorptance"
+    )
     sunlit_area_cm2: Parameter = Parameter(12.0, 8.0, 18.0, "cm2", PRIOR)
     # Charging
-    charge_rate_per_h: Parameter = Parameter(1.0, 0.5, 1.5, "1/h", "E4.1")
-    charge_efficiency: Parameter = Parameter(0.90, 0.85, 0.95, "", "E4.1")
-    feed_efficiency: Parameter = Parameter(0.95, 0.88, 0.98, "", "regulator feeding through (E5.2)")
-    kink: Parameter = Parameter(0.80, 0.7, 0.9, "", "charge where the taper begins (E4.1)")
-    full: Parameter = Parameter(0.99, 0.97, 1.0, "", "E4.1")
-    chargeable_below: Parameter = Parameter(0.95, 0.9, 0.98, "", "E4.5")
-    refuse_cold_c: Parameter = Parameter(0.0, 0.0, 5.0, "degC", "E4.2; makers' instructions differ")
-    resume_cold_c: Parameter = Parameter(2.0, 1.0, 7.0, "degC", "E4.2")
-    refuse_hot_c: Parameter = Parameter(45.0, 40.0, 50.0, "degC", "E4.2")
-    resume_hot_c: Parameter = Parameter(43.0, 38.0, 48.0, "degC", "E4.2")
+    charge_rate_per_h: Parameter = Parameter(
+        1.0, 0.5, 1.5, "1/h", "usual recommendation for lithium-ion cells: 0.5 to 1 C"
+    )
+    charge_efficiency: Parameter = Parameter(
+        0.90, 0.85, 0.95, "", "small switching chargers, typical"
+    )
+    feed_efficiency: Parameter = Parameter(
+        0.95, 0.88, 0.98, "", "regulator feeding through, typical"
+    )
+    kink: Parameter = Parameter(
+        0.80, 0.7, 0.9, "", "where constant current gives way to constant voltage, typical"
+    )
+    full: Parameter = Parameter(
+        0.99, 0.97, 1.0, "", "where chargers end, at a twentieth of the rate"
+    )
+    chargeable_below: Parameter = Parameter(
+        0.95, 0.9, 0.98, "", "what is fuller is not worth a hand; habit"
+    )
+    refuse_cold_c: Parameter = Parameter(0.0, 0.0, 5.0, "degC", LIMIT)
+    resume_cold_c: Parameter = Parameter(2.0, 1.0, 7.0, "degC", BACK)
+    refuse_hot_c: Parameter = Parameter(45.0, 40.0, 50.0, "degC", LIMIT)
+    resume_hot_c: Parameter = Parameter(43.0, 38.0, 48.0, "degC", BACK)
     pause_body_c: Parameter = Parameter(45.0, 40.0, 55.0, "degC", PRIOR)
     resume_body_c: Parameter = Parameter(40.0, 35.0, 50.0, "degC", PRIOR)
-    bank_v: Parameter = Parameter(3.7, 3.6, 3.85, "V", "E4.3")
-    bank_efficiency: Parameter = Parameter(0.85, 0.7, 0.93, "", "E4.3")
-    bank_off_below_w: Parameter = Parameter(0.25, 0.1, 0.6, "W", "E4.3")
-    bank_off_after_s: Parameter = Parameter(30.0, 10.0, 60.0, "s", "E4.3")
-    dynamo_from_mps: Parameter = Parameter(2.8, 2.0, 3.5, "m/s", "E4.4")
-    dynamo_rated_mps: Parameter = Parameter(4.2, 3.5, 6.0, "m/s", "E4.4")
-    dynamo_share: Parameter = Parameter(0.70, 0.55, 0.85, "", "E4.4")
-    panel_share: Parameter = Parameter(0.75, 0.5, 0.85, "", "E4.4")
+    bank_v: Parameter = Parameter(
+        3.7, 3.6, 3.85, "V", "voltage of the cells inside, for which mA h are printed"
+    )
+    bank_efficiency: Parameter = Parameter(
+        0.85, 0.7, 0.93, "", "boost converter and cable, typical"
+    )
+    bank_off_below_w: Parameter = Parameter(0.25, 0.1, 0.6, "W", BANK)
+    bank_off_after_s: Parameter = Parameter(30.0, 10.0, 60.0, "s", BANK)
+    dynamo_from_mps: Parameter = Parameter(2.8, 2.0, 3.5, "m/s", DYNAMO)
+    dynamo_rated_mps: Parameter = Parameter(4.2, 3.5, 6.0, "m/s", DYNAMO)
+    dynamo_share: Parameter = Parameter(
+        0.70, 0.55, 0.85, "", "rectifier, regulator and cable, typical"
+    )
+    panel_share: Parameter = Parameter(
+        0.75, 0.5, 0.85, "", "dust, warmth, angle and regulator, typical"
+    )
     # Memory
     container_overhead: Parameter = Parameter(0.01, 0.0, 0.03, "", "file container and index")
-    peak_over_mean: Parameter = Parameter(1.3, 1.0, 2.0, "", "variable bitrate; E6.1")
-    usable_share: Parameter = Parameter(0.985, 0.97, 0.99, "", "E6.3")
-    sustained_share: Parameter = Parameter(0.9, 0.7, 1.0, "", "E6.2")
+    peak_over_mean: Parameter = Parameter(1.3, 1.0, 2.0, "", "variable bitrate coding, typical")
+    usable_share: Parameter = Parameter(0.985, 0.97, 0.99, "", "file system and index, typical")
+    sustained_share: Parameter = Parameter(
+        0.9, 0.7, 1.0, "", "margin below what the class promises"
+    )
     read_mb_s: Parameter = Parameter(60.0, 20.0, 150.0, "MB/s", "reading over a cable")
     # Patterns
     frame_s: Parameter = Parameter(1.0, 0.3, 3.0, "s", "one frame, from awake to written")
-    off_above_boot_s: Parameter = Parameter(2.0, 1.0, 5.0, "s", "E7 Interval")
-    mean_power_below_s: Parameter = Parameter(45.0, 45.0, 45.0, "s", "E7.1")
-    save_s: Parameter = Parameter(3.0, 1.0, 10.0, "s", "E7 Loop")
+    off_above_boot_s: Parameter = Parameter(
+        2.0, 1.0, 5.0, "s", "going off for less gains nothing; habit"
+    )
+    mean_power_below_s: Parameter = Parameter(
+        45.0, 45.0, 45.0, "s", "bursts far shorter than the lags of body and cell"
+    )
+    save_s: Parameter = Parameter(3.0, 1.0, 10.0, "s", HABIT)
     # The picture
     f_number: Parameter = Parameter(2.8, 1.8, 4.0, "", "fixed lenses of small cameras")
     base_iso: Parameter = Parameter(100.0, 50.0, 200.0, "ISO", HABIT)
@@ -113,8 +161,12 @@ class Defaults:
     worth_unloading_s: Parameter = Parameter(1800.0, 900.0, 3600.0, "s", HABIT)
     restart_hand_s: Parameter = Parameter(5.0, 2.0, 15.0, "s", HABIT)
     card_swap_s: Parameter = Parameter(25.0, 10.0, 90.0, "s", HABIT)
-    swap_margin: Parameter = Parameter(1.15, 1.0, 1.5, "", "E8.3")
-    note_gap_s: Parameter = Parameter(15.0, 15.0, 15.0, "s", "E9")
+    swap_margin: Parameter = Parameter(
+        1.15, 1.0, 1.5, "", "one in seven, the spread of a mode's draw"
+    )
+    note_gap_s: Parameter = Parameter(
+        15.0, 15.0, 15.0, "s", "what an eye forgives at the start of a take; by taste"
+    )
     looking_through: Parameter = Parameter(1.25, 0.5, 3.0, "h per h", "hours at the desk per hour")
     feature_w: Mapping[str, Parameter] = field(default_factory=lambda: FEATURE_W)
     class_mb_s: Mapping[str, float] = field(default_factory=lambda: CLASS_MB_S)

@@ -1,4 +1,7 @@
-"""The hands' work in order: the plan's starts and stops, the hands' swaps and restarts (E8)."""
+"""The hands' work in order: the plan's starts and stops, the hands' swaps and restarts.
+
+Source: model/hands#tasks.
+"""
 
 from __future__ import annotations
 

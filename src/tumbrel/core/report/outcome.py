@@ -1,4 +1,4 @@
-"""From the trip as played to the rehearsal as told (E9)."""
+"""From the trip as played to the rehearsal as told (model/results#verdict)."""
 
 from __future__ import annotations
 

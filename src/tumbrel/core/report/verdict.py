@@ -1,4 +1,4 @@
-"""The verdict: green only where it can be trusted (E9)."""
+"""The verdict: green only where it can be trusted (model/results#verdict)."""
 
 from __future__ import annotations
 

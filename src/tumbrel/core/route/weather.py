@@ -1,4 +1,4 @@
-"""Weather by the hour, and the air that it means for each leg and stop (E2.3)."""
+"""Weather by the hour, and the air that it means for each leg and stop (model/time#steps)."""
 
 from __future__ import annotations
 

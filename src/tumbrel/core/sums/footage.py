@@ -25,7 +25,7 @@ def _mode(mbps: float) -> Mode:
 
 
 def on_card(question: OnCard, defaults: Defaults) -> SumTold:
-    """Usable bytes over bytes a second, either way round (E6.1, E6.3)."""
+    """Usable bytes over bytes a second, either way round (model/memory#rate, model/memory#room)."""
     mode = _mode(question.mbps)
     rate = byte_rate(mode, defaults)
     share = defaults.usable_share.value
@@ -84,7 +84,7 @@ def _room_rope(minutes: float, top: str, bottom: str) -> Rope:
 
 
 def loop_for(question: LoopFor, defaults: Defaults) -> SumTold:
-    """Length less one segment holds the event and the reaction (E7 Loop)."""
+    """Length less one segment holds the event and the reaction (model/patterns#asked)."""
     wait_s = question.event_s + question.reaction_s
     length_s = shortest_loop_s([(wait_s, 1)], question.segments) or 0
     segment_s = math.ceil(length_s / question.segments)
@@ -121,7 +121,10 @@ def _in_words(seconds: float) -> str:
 
 
 def time_lapse(question: TimeLapse) -> SumTold:
-    """Frames are event over interval; playback is frames over the film's rate (E7 Interval)."""
+    """Frames are event over interval; playback is frames over the film's rate.
+
+    Source: model/patterns#asked.
+    """
     event_s = question.event_min * 60.0
     fps = number(question.fps)
     if question.wanted == "playback":
@@ -167,7 +170,7 @@ def time_lapse(question: TimeLapse) -> SumTold:
 
 
 def transfer(question: Transfer) -> SumTold:
-    """The slowest of reading, cable and writing sets the pace (E6.5)."""
+    """The slowest of reading, cable and writing sets the pace (model/memory#copies)."""
     paces = {
         "reading": question.read_mb_s,
         "the link": question.link_mb_s,

@@ -27,7 +27,10 @@ STEP_H = STEP_MS / 3_600_000
 
 
 def from_panel(question: FromPanel, defaults: Defaults) -> SumTold:
-    """The day's clear sky by Haurwitz on the panel's plane, times sky and losses (E4.4)."""
+    """The day's clear sky by Haurwitz on the panel's plane, times sky and losses.
+
+    Source: model/sources#gives.
+    """
     first = (question.day - EPOCH).days * STEPS_A_DAY
     if question.tilt_deg > 0.0:
         south = 180.0 if question.latitude >= 0.0 else 0.0

@@ -19,7 +19,10 @@ LONGEST_MIN = 48 * 60
 
 
 def lasts(question: Lasts, defaults: Defaults) -> SumTold:
-    """By the kit shelf's own reckoning, for a bare camera of that mass (E3, E5)."""
+    """By the kit shelf's own reckoning, for a bare camera of that mass.
+
+    Source: model/energy#draw, model/heat#node.
+    """
     kit = _kit(question)
     shelf = hang(
         ShelfQuestion(kit=kit, ambient_c=question.temp_c, air_mps=question.air_mps), defaults
@@ -122,7 +125,7 @@ def _charge_rope(question: Lasts, cord: Cord, minutes: float) -> Rope:
 
 
 def charge(question: Charge, defaults: Defaults) -> SumTold:
-    """Constant power, then the taper, in closed form (E4.1)."""
+    """Constant power, then the taper, in closed form (model/charging#cell)."""
     wh = nominal_wh(question.mah, question.volts)
     intake = intake_of(wh, None, defaults)
     into_w = question.port_w * defaults.charge_efficiency.value
@@ -172,7 +175,10 @@ def charge(question: Charge, defaults: Defaults) -> SumTold:
 
 
 def from_bank(question: FromBank, defaults: Defaults) -> SumTold:
-    """Nominal energy at the cell's voltage, less conversion and what the cold holds (E4.3)."""
+    """Nominal energy at the cell's voltage, less conversion and what the cold holds.
+
+    Source: model/charging#bank.
+    """
     volts = defaults.bank_v.value
     wh = nominal_wh(question.bank_mah, volts, question.health)
     held = cold_curve(defaults.available).at(question.temp_c)

@@ -1,4 +1,7 @@
-"""The account of asked time: filmed, or a gap with its cause (E2.2, E9)."""
+"""The account of asked time: filmed, or a gap with its cause.
+
+Source: model/time#ties, model/results#verdict, model/results#gaps.
+"""
 
 from __future__ import annotations
 

@@ -74,21 +74,17 @@ class CameraRun(Consumer):
     )
 
     def __init__(self, index: int, carried: CameraAtStart, scene: Scene) -> None:
-        camera, defaults = carried.camera, scene.defaults
+        camera = carried.camera
         super().__init__(camera.id, camera.name, runs=True)
         self.index = index
         self.camera = camera
-        self.defaults = defaults
+        self.defaults = defaults = scene.defaults
         self.between = carried.between
         self.boot_ms = carried.boot_ms
         self.end_ms = scene.timeline.duration_ms
         self.schedule = Schedule(carried.asked)
-        first = carried.asked[0].recording if carried.asked else None
-        body = first.body if first is not None else carried.body
-        lag_ms = defaults.tau_cell_s.value * 1000.0
-        self.thermal = Thermal(body, scene.timeline.conditions, lag_ms)
-        radio = carried.radio_left_on
-        self.energy = Energy(camera, carried.family, defaults, radio_left_on=radio)
+        self.thermal = Thermal(carried, scene.timeline.conditions, defaults)
+        self.energy = Energy(carried, defaults)
         self.recorder = Recorder(camera)
         self.time = AskedTime()
         self.trace = Trace()
@@ -146,7 +142,7 @@ class CameraRun(Consumer):
         self.feed(0.0)
 
     def feed(self, watts: float) -> None:
-        """Take what a port grants; with the battery out, losing it stops the camera (E4.7)."""
+        """Take what a port grants; with the battery out, losing it stops the camera."""
         energy = self.energy
         energy.feed_w = watts
         self.review_refusal()
@@ -165,7 +161,7 @@ class CameraRun(Consumer):
 
     @property
     def battery_out(self) -> bool:
-        """Whether it runs on outside power alone: on its source, or wanted so (E1.3)."""
+        """Whether it runs on outside power alone: on its source, or wanted so."""
         if self.energy.rigged_out:
             return True
         recording = self.recording
@@ -185,15 +181,15 @@ class CameraRun(Consumer):
         self.thermal.rise_k = self.energy.settle(drawn, body, self.cell, battery_out=out)
 
     def line(self) -> float:
-        """The charge at which the cell gives no more, at its temperature (E3.4)."""
+        """The charge at which the cell gives no more, at its temperature (model/cold#reach)."""
         return self.energy.line(self.cell)
 
     def thawed(self) -> bool:
-        """Whether a dead cell may start again, with some charge above its line (E3.4)."""
+        """Whether a dead cell may start again, with some charge above its line."""
         return self.cell is not None and thawed(self.energy, self.cell)
 
     def review_refusal(self) -> None:
-        """Whether the cell in the camera takes charge at its temperatures (E4.2, E5.3)."""
+        """Whether the cell in the camera takes charge at its temperatures."""
         if self.cell is not None and not self.battery_out:
             self.energy.review_refusal(self.now_ms, self.cell, self.thermal.body_c)
 
@@ -301,7 +297,7 @@ class CameraRun(Consumer):
         if self.schedule.wanted is None or self.state >= BOOTING:
             return
         if self._held_back():
-            if Cause.COLD in self.holds or Cause.EMPTY in self.holds:  # for a hand to see to (E3.4)
+            if Cause.COLD in self.holds or Cause.EMPTY in self.holds:
                 self.dead = True
                 self.spent = not self.camera.starts_itself
         elif self.thermal.too_hot:
@@ -315,7 +311,7 @@ class CameraRun(Consumer):
 
     def _held_back(self) -> bool:
         if self.spent and self.dead and self._fed_enough():
-            self.spent = False  # power that returns starts it (E3.4)
+            self.spent = False  # power that returns starts it (model/cold#reach)
         if self.spent:
             self.holds.setdefault(Cause.NO_HAND, self.now_ms)
         power = self._power_missing()
@@ -383,7 +379,7 @@ class CameraRun(Consumer):
         self.holds.pop(Cause.SAVE, None)
 
     def stop_hot(self) -> None:
-        """Too hot: off until cool, and then for a hand unless it starts itself (E5.3, E5.4)."""
+        """Too hot: off until cool, and then for a hand unless it starts itself."""
         self.halt(OFF)
         self.hot = True
         self.spent = not self.camera.starts_itself

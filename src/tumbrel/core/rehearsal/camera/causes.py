@@ -6,7 +6,7 @@ from enum import IntEnum, StrEnum, auto
 
 
 class Cause(StrEnum):
-    """Causes of a gap; where two begin at one instant, the earlier one here is named (E2.2)."""
+    """Causes of a gap; where two begin at one instant, the earlier one here is named."""
 
     PLAN = "plan"
     NO_BATTERY = "no_battery"
@@ -53,7 +53,7 @@ FILMING = frozenset({RECORDING, ARMED, BETWEEN_FRAMES})
 
 
 class Priority(IntEnum):
-    """Order of events at one instant (E2.2)."""
+    """Order of events at one instant."""
 
     ENDS = 1
     CONDITIONS = 2

@@ -6,13 +6,13 @@ from mypy_extensions import mypyc_attr
 
 from ...charging import MS_PER_HOUR
 from ...cold import ColdCurve, cold_curve, curve_at, points_of
-from ...document import BatteryFamily, Camera
 from ...energy import self_discharge_wh
 from ...heat import Body
 from ...parameters import Defaults
 from ..state.append_log import Log
 from ..stock.batteries import Cell, refusal_of
 from ..trip.asked import Recording
+from ..trip.scene import CameraAtStart
 from .causes import ARMED, BETWEEN_FRAMES, BOOTING, COPYING, RECORDING, STANDBY, State
 
 LEAST_W = 1e-9
@@ -50,16 +50,14 @@ class Energy:
         "used_wh",
     )
 
-    def __init__(
-        self, camera: Camera, family: BatteryFamily, defaults: Defaults, *, radio_left_on: bool
-    ) -> None:
-        self.camera = camera
-        self.family = family
+    def __init__(self, carried: CameraAtStart, defaults: Defaults) -> None:
+        self.camera = carried.camera
+        self.family = carried.family
         self.defaults = defaults
-        self.off_w = defaults.radio_left_on_w.value if radio_left_on else 0.0
-        standby = camera.standby_w
+        self.off_w = defaults.radio_left_on_w.value if carried.radio_left_on else 0.0
+        standby = carried.camera.standby_w
         self.standby_w = standby if standby is not None else defaults.standby_w.value
-        self.curve: ColdCurve = cold_curve(points_of(family, defaults))
+        self.curve: ColdCurve = cold_curve(points_of(carried.family, defaults))
         self.body_pause = False
         self.feed_w = self.rigged_w = 0.0
         self.rigged_out = False
@@ -73,7 +71,10 @@ class Energy:
     def of_state(
         self, state: State, recording: Recording | None, body: Body
     ) -> tuple[float, float]:
-        """Draw [W] and rise above still air without sun [K] of a state; off, no rise (E5.1)."""
+        """Draw [W] and rise above still air without sun [K] of a state; off, no rise.
+
+        Source: model/heat#node.
+        """
         if recording is not None and state is RECORDING:
             return recording.draw_w, recording.rise_k
         if recording is not None and state is BOOTING:
@@ -91,7 +92,8 @@ class Energy:
     ) -> float:
         """Bring power into line with a draw; the rise [K] that it makes with what charges.
 
-        The source feeds the draw, what is left charges, what is short drains the cell (E4.7).
+        The source feeds the draw, what is left charges, what is short drains the cell
+        (model/charging#through).
         """
         draw_w, rise_k = drawn
         self.draw_w = draw_w
@@ -113,7 +115,10 @@ class Energy:
         return rise_k
 
     def charges(self, cell: Cell, *, battery_out: bool) -> bool:
-        """Whether the cell takes charge now: not full, not refused, its battery in (E4.2)."""
+        """Whether the cell takes charge now: not full, not refused, its battery in.
+
+        Source: model/charging#refusal.
+        """
         refused = cell.refused or self.body_pause
         return not refused and cell.takes_charge() and not battery_out
 
@@ -138,7 +143,7 @@ class Energy:
         return self.feed_w * self.defaults.feed_efficiency.value >= draw_w - LEAST_W > 0.0
 
     def line(self, cell: Cell | None) -> float:
-        """The charge at which the cell gives no more, at its temperature (E3.4)."""
+        """The charge at which the cell gives no more, at its temperature (model/cold#reach)."""
         return self.curve.at(cell.cell_c) if cell is not None else 0.0
 
     def set_curve(self, recording: Recording | None, cell: Cell | None) -> None:
@@ -148,7 +153,10 @@ class Energy:
         self.curve = curve_at(self.family, recording.draw_w, cell.wh, self.defaults)
 
     def review_refusal(self, now_ms: int, cell: Cell, body_c: float) -> None:
-        """Whether the cell in the camera takes charge at its temperatures (E4.2, E5.3)."""
+        """Whether the cell in the camera takes charge at its temperatures.
+
+        Source: model/charging#refusal, model/heat#limits.
+        """
         d = self.defaults
         before = cell.refused, self.body_pause
         cell.refused = refusal_of(cell.cell_c, cell.refused, d)

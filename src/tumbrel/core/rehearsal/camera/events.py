@@ -33,7 +33,7 @@ OVER_WITH_IT = (
 
 
 def happen(run: CameraRun) -> bool:
-    """Let what is due happen; True when hands may want to look (E8.2).
+    """Let what is due happen; True when hands may want to look (model/hands#instants).
 
     So when something gave out or may be restarted, and when a start failed.
     """
@@ -114,7 +114,8 @@ def _want(run: CameraRun, span: Asked) -> None:
 def _look_who_starts(run: CameraRun, span: Asked) -> None:
     """A free hand that starts it brings back what gave out; without any, it is not begun.
 
-    A stretch that touches the one before wants no new press (E1.6): what gave out there stays off
+    A stretch that touches the one before wants no new press (model/hands#who-presses): what gave
+    out there stays off
     until a hand sees to it.
     """
     if span.by_hand and not run.schedule.touches_before():
@@ -175,7 +176,7 @@ def _beat(run: CameraRun) -> None:
 
 
 def _frame(run: CameraRun, span: Asked, recording: Recording, how: Framing) -> None:
-    """On for a frame, off until the next (E7 Interval)."""
+    """On for a frame, off until the next (model/patterns#asked)."""
     clip = run.recorder.clip
     assert isinstance(clip, Frames)
     if run.state is RECORDING:
@@ -188,7 +189,7 @@ def _frame(run: CameraRun, span: Asked, recording: Recording, how: Framing) -> N
 
 
 def _frame_train(run: CameraRun, span: Asked, recording: Recording, how: Framing) -> bool:
-    """Take many frames in one piece, where no level lies in it (E7.1).
+    """Take many frames in one piece, where no level lies in it (model/patterns#trains).
 
     Charge is linear by cycle; the body at the start of each cycle relaxes to
     `level + g rise (e^((on - c)/tau') - e^(-c/tau')) / (1 - e^(-c/tau'))`. The cycles before a
@@ -237,7 +238,7 @@ def _by_itself(run: CameraRun, what: Priority) -> None:
 
 
 def _cooled(run: CameraRun) -> None:
-    """Below the restart level."""
+    """Below the restart level (model/heat#restart)."""
     run.hot = False
     run.holds.pop(Cause.HOT, None)
     run.try_begin()
@@ -251,7 +252,10 @@ def _stop(run: CameraRun, cause: Cause) -> None:
 
 
 def _stop_empty(run: CameraRun) -> None:
-    """The battery gives no more at its temperature; dead until a hand restarts it (E3.4)."""
+    """The battery gives no more at its temperature; dead until a hand restarts it.
+
+    Source: model/cold#reach.
+    """
     cell = run.cell
     assert cell is not None
     run.halt(OFF)
@@ -265,7 +269,10 @@ def _stop_empty(run: CameraRun) -> None:
 
 
 def _stop_at_clip_limit(run: CameraRun) -> None:
-    """The longest clip is over; the camera goes on by itself after a boot, or waits (E6.4)."""
+    """The longest clip is over; the camera goes on by itself after a boot, or waits.
+
+    Source: model/memory#clips.
+    """
     run.halt(OFF)
     run.holds[Cause.CLIP_LIMIT] = run.now_ms
     if run.camera.continues_after_clip:

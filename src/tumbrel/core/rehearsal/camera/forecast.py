@@ -1,4 +1,7 @@
-"""What a camera will meet by itself: heat, an empty or cold cell, a full card, a refusal (E3.6)."""
+"""What a camera will meet by itself: heat, an empty or cold cell, a full card, a refusal.
+
+Source: model/cold#crossing.
+"""
 
 from __future__ import annotations
 
@@ -122,7 +125,10 @@ class Forecast:
         return piece.at_ms + reached, Priority.HEAT
 
     def _empty_in(self, piece: _Piece) -> Event | None:
-        """When the falling charge meets what the cold holds back (E3.4, E3.6)."""
+        """When the falling charge meets what the cold holds back.
+
+        Source: model/cold#reach, model/cold#crossing.
+        """
         cell, curve = self.cell, self.energy.curve
         assert cell is not None
         fall = self.energy.drain_w / MS_PER_HOUR / cell.wh
@@ -142,7 +148,10 @@ class Forecast:
         return None if found is None else (piece.at_ms + found, Priority.EMPTY)
 
     def _thaw_in(self, piece: _Piece) -> Event | None:
-        """When a dead cell, warmed or charged, has enough above its line to go on (E3.4)."""
+        """When a dead cell, warmed or charged, has enough above its line to go on.
+
+        Source: model/cold#reach.
+        """
         cell, curve = self.cell, self.energy.curve
         assert cell is not None
         lag, steepest = self.thermal.cell_lag_ms, curve.steepest
@@ -162,7 +171,10 @@ class Forecast:
         return None if found is None else (piece.at_ms + found, Priority.EMPTY)
 
     def _refusals_in(self, piece: _Piece) -> list[Event | None]:
-        """When charging is refused for cell or body, or may go on again (E4.2, E5.3)."""
+        """When charging is refused for cell or body, or may go on again.
+
+        Source: model/charging#refusal, model/heat#limits.
+        """
         cell, d = self.cell, self.energy.defaults
         assert cell is not None
         if cell.refused == "cold":
@@ -193,7 +205,7 @@ class Forecast:
         return None if found is None else (piece.at_ms + found, Priority.CONDITIONS)
 
     def _may_run_out(self, bound_ms: int) -> bool:
-        """Whether the charge may meet the cold's line before a bound (E3.6's hull)."""
+        """Whether the charge may meet the cold's line before a bound (model/cold#crossing)."""
         cell = self.cell
         if cell is None or self.energy.drain_w <= 0.0 or (self.dead and self.off):
             return False
@@ -243,11 +255,11 @@ class _Piece:
         return chained(self.body_c, self.cell_c, self.level_c, self.lag_ms, cell_lag_ms, elapsed_ms)
 
     def coldest_c(self) -> float:
-        """The cell stays above this (E3.6)."""
+        """The cell stays above this (model/cold#crossing)."""
         return min(self.body_c, self.cell_c, self.level_c)
 
 
 def thawed(energy: Energy, cell: Cell) -> bool:
-    """Whether a dead cell may start again, with some charge above its line (E3.4)."""
+    """Whether a dead cell may start again, with some charge above its line (model/cold#reach)."""
     revival = energy.defaults.revival.value
     return cell.charge >= energy.line(cell) + revival - 3 * THAW_HAIR

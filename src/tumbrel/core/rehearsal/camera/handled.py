@@ -30,7 +30,7 @@ def end_handling(run: CameraRun, cause: Cause) -> None:
 
 
 def begin_copying(run: CameraRun) -> None:
-    """On, giving its footage to a drive; it films nothing meanwhile (E6.5)."""
+    """On, giving its footage to a drive; it films nothing meanwhile (model/memory#copies)."""
     run.halt(COPYING)
     run.holds[Cause.COPYING] = run.now_ms
     run.account()
@@ -55,7 +55,10 @@ def next_start_ms(run: CameraRun) -> int:
 
 
 def may_copy(run: CameraRun) -> bool:
-    """Whether it can be switched on to copy: it is off, not asked, and has power (E6.5)."""
+    """Whether it can be switched on to copy: it is off, not asked, and has power.
+
+    Source: model/memory#copies.
+    """
     powered = run.cell is not None and not run.dead and run.cell.charge > run.line()
     idle = run.schedule.current is None and run.state is OFF
     return idle and (powered or run.energy.feed_w > 0.0)

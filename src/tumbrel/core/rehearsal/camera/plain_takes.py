@@ -1,4 +1,4 @@
-"""Takes in which nothing can go wrong, played in one piece each (E7.1).
+"""Takes in which nothing can go wrong, played in one piece each (model/patterns#trains).
 
 Boot and recording draw alike, so a take is one stretch. It is played so only when, by bounds that
 cannot fail, no level of heat, cold, card or clip limit lies in it and nothing else happens

@@ -1,4 +1,7 @@
-"""What a camera writes, as each pattern wants it, and when the pattern does something next (E7)."""
+"""What a camera writes, as each pattern wants it, and when the pattern does something next.
+
+Source: model/patterns#asked.
+"""
 
 from __future__ import annotations
 
@@ -31,7 +34,7 @@ class Recorder:
 
     @staticmethod
     def has_room(card: CardRun, wanted: Asked | None) -> bool:
-        """Whether another byte fits; for a loop, whether all of it does (E7)."""
+        """Whether another byte fits; for a loop, whether all of it does (model/patterns#asked)."""
         if wanted is None or wanted.recording is None:
             return card.free > 0
         how = wanted.how

@@ -7,9 +7,11 @@ from math import exp
 from mypy_extensions import mypyc_attr
 
 from ...heat import Body
+from ...parameters import Defaults
 from ...two_lags import NEARLY_EQUAL
 from ..stock.batteries import Cell
 from ..trip.climate import Climate, climate_of
+from ..trip.scene import CameraAtStart
 from ..trip.timeline import Conditions
 
 FAR_K = 3.0
@@ -30,9 +32,11 @@ class Thermal:
         "step",
     )
 
-    def __init__(self, body: Body, conditions: Conditions, cell_lag_ms: float) -> None:
+    def __init__(self, carried: CameraAtStart, conditions: Conditions, defaults: Defaults) -> None:
         self.conditions = conditions
-        self.cell_lag_ms = cell_lag_ms
+        self.cell_lag_ms = defaults.tau_cell_s.value * 1000.0
+        first = carried.asked[0].recording if carried.asked else None
+        body = first.body if first is not None else carried.body
         self.body = body
         self.climate: Climate = climate_of(body, conditions)
         self.body_c = conditions.ambient_c[0]

@@ -1,4 +1,4 @@
-"""An edit of a late day is rehearsed from a checkpoint before it, with the same result (E15).
+"""An edit of a late day is rehearsed from a checkpoint before it, with the same result.
 
 A checkpoint may be used when everything that the engine has looked at until then is the same in
 the new document: what happened before, and what it looked ahead to.

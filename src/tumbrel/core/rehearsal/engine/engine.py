@@ -1,8 +1,10 @@
-"""The main loop: the trip played through from event to event, in closed form between them (E2).
+"""The main loop: the trip played through from event to event, in closed form between them.
 
 Cameras meet their own events by themselves; the loop lets whoever is first go on. Cameras touch
 each other only through the hands and through shared sources. So while no hand is free and a
 camera hangs on no source, it runs ahead alone up to the next thing that hands may do.
+
+Source: model/time#ties.
 """
 
 from __future__ import annotations
@@ -201,7 +203,7 @@ class Rehearser:
         """What the free hand that starts a camera does first.
 
         A camera that only charges is taken off its cable to film; a bank that has switched itself
-        off is switched on (E4.3).
+        off is switched on (model/charging#bank).
         """
         if run.hung_on is None or not run.schedule.spans[run.schedule.next].by_hand:
             return
@@ -278,7 +280,8 @@ class Rehearser:
     def _leave(self, at_ms: int) -> None:
         """Hands stop being free: plugs come out of sockets, cameras off their chargers.
 
-        Not where the person only falls asleep: what charges then stays plugged (E4.5a).
+        Not where the person only falls asleep: what charges then stays plugged
+        (model/hands#overnight).
         """
         self.next_leave += 1
         for run in self.cameras:
@@ -302,7 +305,10 @@ class Rehearser:
 
     @staticmethod
     def _notice(run: CameraRun, at_ms: int) -> None:
-        """A free hand has seen that it went off, and could press again (E1.6)."""
+        """A free hand has seen that it went off, and could press again.
+
+        Source: model/hands#who-presses.
+        """
         if run.spent and run.schedule.wanted is None:
             run.advance(at_ms)
             run.spent = run.hot or (run.dead and not run.thawed())

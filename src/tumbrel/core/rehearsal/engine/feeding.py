@@ -63,7 +63,10 @@ class Feeding:
     def _make_room(
         self, run: CameraRun, supply: Supply, cameras: list[CameraRun], grid: Grid
     ) -> bool:
-        """A port for a camera that is fed: its own, a free one, or one that only charges (E4.5)."""
+        """A port for a camera that is fed: its own, a free one, or one that only charges.
+
+        Source: model/hands#plug.
+        """
         if supply.port_of(run) is not None:
             grid.detach(run)
         if supply.free_port() is None:

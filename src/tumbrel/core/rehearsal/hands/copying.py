@@ -1,4 +1,4 @@
-"""Footage copied at stops, counted per clip, and wiped (E6.5)."""
+"""Footage copied at stops, counted per clip, and wiped (model/memory#copies)."""
 
 from __future__ import annotations
 

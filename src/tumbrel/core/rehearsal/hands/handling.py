@@ -1,4 +1,7 @@
-"""How long the hands take for a task, and until when it can still be begun (E8.1, E8.2)."""
+"""How long the hands take for a task, and until when it can still be begun.
+
+Source: model/hands#tasks, model/hands#instants.
+"""
 
 from __future__ import annotations
 
@@ -60,7 +63,10 @@ class Handling:
         return round(self.defaults.restart_hand_s.value * 1000)
 
     def swap_ms(self, run: CameraRun, now_ms: int) -> int:
-        """How long a battery's swap takes [ms], bare or gloved, a blocked door added (E8.1)."""
+        """How long a battery's swap takes [ms], bare or gloved, a blocked door added.
+
+        Source: model/hands#tasks.
+        """
         return self._swap_ms(_built(run), run, now_ms)
 
     def card_ms(self, run: CameraRun, now_ms: int) -> int:

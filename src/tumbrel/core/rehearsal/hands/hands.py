@@ -1,4 +1,7 @@
-"""One pair of hands: what is due at a stop, in which order, and what cannot be done (E8)."""
+"""One pair of hands: what is due at a stop, in which order, and what cannot be done.
+
+Source: model/hands#tasks.
+"""
 
 from __future__ import annotations
 
@@ -80,9 +83,11 @@ class Hands:
     # -- when -----------------------------------------------------------------------
 
     def decision_instants(self) -> list[int]:
-        """Starts of free-hands intervals, their last chances, what the plan wants (E8.2).
+        """Starts of free-hands intervals, their last chances, what the plan wants.
 
         And where a source begins to give, as a socket does at a stop reached with free hands.
+
+        Source: model/hands#instants.
         """
         free = self.timeline.free_hands
         instants = {one.start_ms for one in free}
@@ -97,7 +102,10 @@ class Hands:
         return sorted(instants)
 
     def must_be_back(self, at_ms: int) -> list[int]:
-        """When batteries that are out to charge must be back in their cameras (E4.5a)."""
+        """When batteries that are out to charge must be back in their cameras.
+
+        Source: model/hands#overnight.
+        """
         timeline = self.timeline
         interval = timeline.free_interval(at_ms)
         if interval is None:
@@ -137,7 +145,10 @@ class Hands:
         return None
 
     def _leaves_no_angle(self, task: Task, here: Laid) -> bool:
-        """Whether an optional swap would leave a leg that wants one angle with none (E8.4)."""
+        """Whether an optional swap would leave a leg that wants one angle with none.
+
+        Source: model/hands#one-angle.
+        """
         item = here.item
         if not isinstance(item, Leg) or not item.one_angle_always:
             return False
@@ -304,7 +315,7 @@ class Hands:
         return out_name, cell.name
 
     def _linked_starts(self, run: CameraRun) -> list[CameraRun]:
-        """One action starts all cameras that are linked (E1.5)."""
+        """One action starts all cameras that are linked (model/hands#links)."""
         started = []
         for key in self.plan.linked.get(run.id, ()):
             other = self._by_key[key]

@@ -1,4 +1,4 @@
-"""What a camera will be asked until the next time hands are free (E8.3)."""
+"""What a camera will be asked until the next time hands are free (model/hands#swap)."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What free hands plug in, in order of need (E4.5)."""
+"""What free hands plug in, in order of need (model/hands#plug)."""
 
 from __future__ import annotations
 
@@ -142,7 +142,7 @@ class Plugging:
         )
 
     def back_by_ms(self, run: CameraRun, interval: FreeHands) -> int:
-        """Until when a battery that is taken out to charge may stay out (E4.5a).
+        """Until when a battery that is taken out to charge may stay out (model/hands#overnight).
 
         To the last chance before its camera is asked: over the night, where hands are free again
         before that.

@@ -1,4 +1,4 @@
-"""What a battery will give over what is asked, by the course that it will take (E8.3).
+"""What a battery will give over what is asked, by the course that it will take (model/hands#swap).
 
 The body goes on from where it is towards the level of what is asked, or of rest; the cell, from
 the warmth of where it lay, follows the body. What counts is the most that the cold holds back at
@@ -38,7 +38,10 @@ def reachable_wh(run: CameraRun, cell: Cell, enough_wh: float, now_ms: int, unti
 
 
 def gives_now(run: CameraRun, now_ms: int, until_ms: int) -> bool:
-    """Whether the battery in it would start what is asked next, as cold as it is (E3.4)."""
+    """Whether the battery in it would start what is asked next, as cold as it is.
+
+    Source: model/cold#reach.
+    """
     cell = run.cell
     if cell is None or run.dead:
         return False
@@ -104,7 +107,7 @@ def _held_back(
 
 
 def _rest_rise_k(run: CameraRun) -> float:
-    """Rise between stretches [K], of whatever it does there (E3.2)."""
+    """Rise between stretches [K], of whatever it does there (model/energy#draw)."""
     if run.between == "standby":
         return run.thermal.body.resistance_k_per_w * run.energy.standby_w
     return run.recording.rise_k if run.between == "on" and run.recording else 0.0
@@ -152,7 +155,7 @@ class _Course:
 
 
 def _turn_ms(body_c: float, cell_c: float, level_c: float, body_lag: float, lag: float) -> float:
-    """When the cell is as warm as the body, which is where it turns [ms] (E3.6)."""
+    """When the cell is as warm as the body, which is where it turns [ms] (model/cold#crossing)."""
     over_c, gap_c = body_c - level_c, cell_c - body_c
     if abs(body_lag - lag) <= NEARLY_EQUAL * lag:
         return lag * gap_c / -over_c if over_c else 0.0

@@ -1,4 +1,4 @@
-"""Which battery or card goes in, when, and whether it is worth the hand (E8.3)."""
+"""Which battery or card goes in, when, and whether it is worth the hand (model/hands#swap)."""
 
 from __future__ import annotations
 
@@ -58,7 +58,7 @@ class Swapping:
     def battery_due(
         self, run: CameraRun, need: Need, held_wh: float | None, now_ms: int, horizon_ms: int
     ) -> SwapBattery | None:
-        """Swap when what can be reached falls short of what is asked (E8.3)."""
+        """Swap when what can be reached falls short of what is asked (model/hands#swap)."""
         if not run.camera.battery_comes_out or need.wh <= 0.0 or self._fed(run):
             return None
         gives, held_wh = held_wh is not None, held_wh or 0.0
@@ -97,7 +97,10 @@ class Swapping:
         return now_ms < last_ms <= next_start_ms(run)
 
     def _costs_ms(self, run: CameraRun, now_ms: int, takes_ms: int) -> int:
-        """Asked time that a swap begun now costs, with the boot after it [ms] (E8.3)."""
+        """Asked time that a swap begun now costs, with the boot after it [ms].
+
+        Source: model/hands#swap.
+        """
         if run.recording is not None and run.recording.set_up.hot_swap:
             return 0
         end_ms, lost_ms = now_ms + takes_ms, 0
@@ -110,7 +113,10 @@ class Swapping:
     def _best_spare(
         self, run: CameraRun, wanted_wh: float, held_wh: float, now_ms: int, horizon_ms: int
     ) -> tuple[Cell, float] | None:
-        """The least-charged spare that suffices, else the one that gives most and more (E8.3)."""
+        """The least-charged spare that suffices, else the one that gives most and more.
+
+        Source: model/hands#swap.
+        """
         share = self.defaults.self_discharge_per_month.value
         enough: tuple[Cell, float] | None = None
         fullest: tuple[Cell, float] | None = None
@@ -129,7 +135,7 @@ class Swapping:
         return enough or fullest
 
     def _is_promised(self, cell: Cell, now_ms: int) -> bool:
-        """Whether the plan puts it into a camera here, or within a day (E8.3)."""
+        """Whether the plan puts it into a camera here, or within a day (model/hands#swap)."""
         here = self.timeline.laid_at(now_ms)
         for camera, item, at_ms in self.plan.promised.get(cell.id, ()):
             due = item == here.id or now_ms <= at_ms < now_ms + SOON_MS
@@ -144,7 +150,10 @@ class Swapping:
         return recording is not None and recording.set_up.power == "outside_only"
 
     def card_due(self, run: CameraRun, need: Need, now_ms: int) -> SwapCard | None:
-        """Swap when the card is unfit, full, or has less room than what is asked (E8.3)."""
+        """Swap when the card is unfit, full, or has less room than what is asked.
+
+        Source: model/hands#swap.
+        """
         slot = run.camera.memory
         if slot.kind == "fixed" or need.bytes <= 0 or need.peak_rate is None:
             return None

@@ -1,4 +1,4 @@
-"""What a pair of hands does, one class a kind of task, and what was done (E8)."""
+"""What a pair of hands does, one class a kind of task, and what was done (model/hands#tasks)."""
 
 from __future__ import annotations
 
@@ -21,7 +21,10 @@ NO_CAMERA = -1
 @mypyc_attr(serializable=True)
 @dataclass(slots=True, eq=False)
 class Task:
-    """One thing for the hands to do; the first three fields are the order of doing (E8.1)."""
+    """One thing for the hands to do; the first three fields are the order of doing.
+
+    Source: model/hands#tasks.
+    """
 
     importance: int
     lasts_ms: int

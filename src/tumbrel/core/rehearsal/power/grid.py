@@ -1,4 +1,4 @@
-"""Sources, banks and chargers: who gets how much, until when (E4).
+"""Sources, banks and chargers: who gets how much, until when (model/charging#cell).
 
 What a port grants is fixed from one event of the grid to the next; a cell in its taper takes
 less than was granted. Grants are made anew at every plug, start, stop, full cell, refusal and
@@ -226,7 +226,10 @@ class Grid(GridWatch):
         return (bank.refused, bank.topped, bank.dry) != before
 
     def _grant(self, supply: Supply) -> None:
-        """Feeding cameras first, then port by port (E4.5); none more than its port gives."""
+        """Feeding cameras first, then port by port; none more than its port gives.
+
+        Source: model/hands#plug.
+        """
         left = supply.gives_w(self.now_ms)
         order = [n for n, one in enumerate(supply.ports) if one is not None]
         if len(order) > 1:
@@ -237,7 +240,7 @@ class Grid(GridWatch):
             left -= consumer.grant(min(left, supply.source.ports[port]))
 
     def _watch_low_load(self) -> None:
-        """A bank with too little to do switches itself off after a while (E4.3)."""
+        """A bank with too little to do switches itself off after a while (model/charging#bank)."""
         low_w = self.defaults.bank_off_below_w.value
         after_ms = round(self.defaults.bank_off_after_s.value * 1000)
         for supply in self.supplies:

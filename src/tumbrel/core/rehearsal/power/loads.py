@@ -1,4 +1,7 @@
-"""What hangs on sources, and the sources themselves, as they go through a trip (E4)."""
+"""What hangs on sources, and the sources themselves, as they go through a trip.
+
+Source: model/charging#cell.
+"""
 
 from __future__ import annotations
 
@@ -46,7 +49,7 @@ class Consumer(ABC):
 
     @property
     def draws(self) -> bool:
-        """Whether it runs on its port now; such are fed first (E4.5)."""
+        """Whether it runs on its port now; such are fed first (model/hands#plug)."""
         return False
 
     @abstractmethod
@@ -203,7 +206,7 @@ class ChargerRun(Consumer):
 
 @mypyc_attr(serializable=True)
 class BankRun(Consumer):
-    """A power bank's store (E4.3)."""
+    """A power bank's store (model/charging#bank)."""
 
     __slots__ = (
         "_port_wh",
@@ -258,7 +261,10 @@ class BankRun(Consumer):
         return self._port_wh
 
     def floor(self) -> float:
-        """Charge below which no camera gets anything: the cold's line, or the reserve (E4.6)."""
+        """Charge below which no camera gets anything: the cold's line, or the reserve.
+
+        Source: model/charging#reserve.
+        """
         return max(self.curve.at(self.cell_c), self.reserve())
 
     def reserve(self) -> float:

@@ -1,4 +1,7 @@
-"""When the grid must be looked at again: a full, empty or refused cell, a bank, a source (E4)."""
+"""When the grid must be looked at again: a full, empty or refused cell, a bank, a source.
+
+Source: model/charging#cell.
+"""
 
 from __future__ import annotations
 
@@ -116,7 +119,10 @@ class GridWatch:
         return first if dry is None else dry
 
     def _wakes_ms(self, bank: BankRun, bound_ms: int) -> int:
-        """When a dry bank has warmed enough to give again (E3.4), at or before a bound."""
+        """When a dry bank has warmed enough to give again, at or before a bound.
+
+        Source: model/cold#reach.
+        """
         spare = bank.charge - self.defaults.revival.value
         if spare < bank.reserve():
             return bound_ms

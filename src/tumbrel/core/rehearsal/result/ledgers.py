@@ -1,4 +1,7 @@
-"""The three ledgers; a breach is a fault of the engine and raises (E9)."""
+"""The three ledgers; a breach is a fault of the engine and raises (model/results#verdict).
+
+Source: model/results#ledgers.
+"""
 
 from __future__ import annotations
 

@@ -1,9 +1,11 @@
-"""Caught seconds and moments whole: moments, and the footage finally kept (E1.4, E9).
+"""Caught seconds and moments whole: moments, and the footage finally kept.
 
 Where footage follows the moment (a roll, a loop or armed clips that a word answers), moments whole
 are counted at the instants where they are laid. Where it does not (takes, windows, interval,
 clips by motion, speed or power), they are expected: each counts as the share of the instants at
 which it might begin and would be whole in what is kept, of any camera asked there.
+
+Source: model/results#moments, model/results#verdict.
 """
 
 from __future__ import annotations
@@ -120,7 +122,10 @@ def _overlap(spans: list[Span], start_ms: int, end_ms: int) -> int:
 
 
 def loop_advice(played: Played) -> tuple[LoopAdvice, ...]:
-    """For each loop on a leg with moments: the shortest length that keeps 95 in 100 (E7)."""
+    """For each loop on a leg with moments: the shortest length that keeps 95 in 100.
+
+    Source: model/patterns#asked.
+    """
     advice = []
     counts: dict[tuple[str, int], int] = defaultdict(int)
     for item, number, _, _ in moment_times(played.timeline):

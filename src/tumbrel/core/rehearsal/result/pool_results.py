@@ -1,4 +1,4 @@
-"""Batteries, banks, cards and ports through the trip, as they are told (E9)."""
+"""Batteries, banks, cards and ports through the trip, as they are told (model/results#verdict)."""
 
 from __future__ import annotations
 

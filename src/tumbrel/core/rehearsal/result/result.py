@@ -1,4 +1,4 @@
-"""What a rehearsal tells: frozen, typed, the API's own answer (E9). Times: ms from trip start."""
+"""What a rehearsal tells: frozen, typed, the API's own answer. Times: ms from trip start."""
 
 from __future__ import annotations
 
@@ -204,7 +204,7 @@ class Copied(Part):
 
 
 class Margins(Part):
-    """How near a camera came to each of its ends while on: shares, kelvins, bytes (E9).
+    """How near a camera came to each of its ends while on: shares, kelvins, bytes.
 
     `charge` is what was left above what the cold held back; `room` on the card in it at the end.
     """
@@ -277,7 +277,7 @@ class Coverage(Part):
 
 
 class FirstToGiveOut(Part):
-    """The first thing that gives out and costs asked minutes (E9)."""
+    """The first thing that gives out and costs asked minutes."""
 
     camera: str
     cause: Cause
@@ -298,7 +298,7 @@ class LeastLeft(Part):
 
 
 class LargestLoss(Part):
-    """The most filmed minutes that would go with one card or camera (E6.6)."""
+    """The most filmed minutes that would go with one card or camera."""
 
     store: str
     name: str
@@ -338,7 +338,7 @@ class Verdict(Part):
 
 
 class Ledgers(Part):
-    """The three ledgers, checked before a rehearsal is told (E9)."""
+    """The three ledgers, checked before a rehearsal is told."""
 
     energy_start_wh: float
     energy_brought_wh: float = 0.0

@@ -1,4 +1,7 @@
-"""Footage at risk: minutes that exist in one place, by the hour, and the largest loss (E6.6)."""
+"""Footage at risk: minutes that exist in one place, by the hour, and the largest loss.
+
+Source: model/memory#risk.
+"""
 
 from __future__ import annotations
 

@@ -119,7 +119,10 @@ class Cell:
 
 
 def refusal_of(cell_c: float, before: str, defaults: Defaults) -> str:
-    """Why a cell takes no charge at a temperature: "cold", "hot" or "" (E4.2, with hysteresis)."""
+    """Why a cell takes no charge at a temperature: "cold", "hot" or "".
+
+    Source: model/charging#refusal, with hysteresis.
+    """
     cold = defaults.resume_cold_c.value - 1e-6 if before == "cold" else defaults.refuse_cold_c.value
     hot = defaults.resume_hot_c.value + 1e-6 if before == "hot" else defaults.refuse_hot_c.value
     if (before == "cold" and cell_c < cold) or (before != "cold" and cell_c <= cold + 1e-6):

@@ -1,4 +1,7 @@
-"""What is being written: a stream, frames, or a loop (E6.1, E7). Bytes and times are integers."""
+"""What is being written: a stream, frames, or a loop. Bytes and times are integers.
+
+Source: model/memory#rate, model/patterns#asked.
+"""
 
 from __future__ import annotations
 

@@ -73,7 +73,7 @@ class Asked(Shared):
 
     `prepare_ms` is when it can begin to boot; `need_w`, `need_rise_k` and `need_bytes_s` are means
     over it. `by_hand` says that a free hand is there when it begins, `begun` that anybody or
-    anything is there to start it (E1.6).
+    anything is there to start it (model/hands#who-presses).
     """
 
     start_ms: int

@@ -40,7 +40,10 @@ from .windows import window_spans
 
 
 def _answering(camera: Camera, document: PlanDocument) -> bool:
-    """Whether a word or a remote starts the camera, or one that is linked with it (E1.5)."""
+    """Whether a word or a remote starts the camera, or one that is linked with it.
+
+    Source: model/hands#links.
+    """
     link = next((one.cameras for one in document.plan.links if camera.id in one.cameras), ())
     together = {camera.id, *link}
     return any(one.answers_to for one in document.kit.cameras if one.id in together)
@@ -80,10 +83,12 @@ class Asking:
         return asked
 
     def _say_who_starts(self, span: Asked, early_ms: int) -> None:
-        """When it can begin to boot, by schedule or a free hand (E3.3); and who starts it (E1.6).
+        """When it can begin to boot, by schedule or a free hand; and who starts it.
 
         Just before is soon enough: whoever leaves a stop has pressed at the stop, and before the
-        trip begins hands are free.
+        trip begins hands are free. Source: model/energy#boot, model/hands#who-presses.
+
+        Source: model/energy#boot.
         """
         timeline, at_ms = self.timeline, span.start_ms
         alone = self.camera.starts_itself
@@ -296,7 +301,10 @@ def _armed_w(
 
 
 def moment_times(timeline: Timeline) -> Iterator[tuple[str, int, int, int]]:
-    """Every moment of the trip: leg or stop, number on it, start and end [ms] (E1.4)."""
+    """Every moment of the trip: leg or stop, number on it, start and end [ms].
+
+    Source: model/results#moments.
+    """
     for part in timeline.laid:
         if part.item is None:
             continue

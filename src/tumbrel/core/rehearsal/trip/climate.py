@@ -1,4 +1,7 @@
-"""Temperatures of bodies and places in the trip's conditions, tabulated once (E2.3, E3.5, E5)."""
+"""Temperatures of bodies and places in the trip's conditions, tabulated once.
+
+Source: model/time#steps, model/cold#cell, model/heat#node.
+"""
 
 from __future__ import annotations
 
@@ -31,7 +34,7 @@ class Climate(Shared):
 
 @lru_cache(maxsize=256)
 def climate_of(body: Body, conditions: Conditions) -> Climate:
-    """Tabulate E5.1 for a body: `T_eq = base + g * rise`."""
+    """Tabulate model/heat#node for a body: `T_eq = base + g * rise`."""
     by_air = {
         air: shedding(body.case_factor, body.air_a, air * body.air_share)
         for air in set(conditions.air_mps)
@@ -108,7 +111,10 @@ class PlaceClimate(Shared):
 def place_climate(
     conditions: Conditions, warmth: Warmth, inside_c: float, lag_s: float
 ) -> PlaceClimate:
-    """A pocket's or bag's temperatures (E3.5): inside as the body, outer half way, bag ambient."""
+    """A pocket's or bag's temperatures: inside as the body, outer half way, bag ambient.
+
+    Source: model/cold#cell.
+    """
     if warmth == "inside":
         base_c = tuple(inside_c for _ in conditions.ambient_c)
     elif warmth == "outer":

@@ -1,4 +1,7 @@
-"""Stretches in which a camera's set-up runs on outside power (E1.3, E4.7)."""
+"""Stretches in which a camera's set-up runs on outside power.
+
+Source: model/energy#set-up, model/charging#through.
+"""
 
 from __future__ import annotations
 

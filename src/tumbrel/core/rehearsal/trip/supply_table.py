@@ -1,4 +1,7 @@
-"""What a source can give through the trip, as steps of constant watts (E2.3, E4.4)."""
+"""What a source can give through the trip, as steps of constant watts.
+
+Source: model/time#steps, model/sources#gives.
+"""
 
 from __future__ import annotations
 

@@ -1,4 +1,7 @@
-"""The trip laid out in integer milliseconds: items, hands, air around the kit (E1.2, E2)."""
+"""The trip laid out in integer milliseconds: items, hands, air around the kit.
+
+Source: model/time#items, model/time#ties.
+"""
 
 from __future__ import annotations
 
@@ -93,7 +96,10 @@ class Timeline:
         return self.hands_free_at(start_ms) or self.next_free_ms(start_ms) < end_ms
 
     def next_free_ms(self, at_ms: int) -> int:
-        """Start of the next interval of free hands after a time, else the trip's end (E8.3)."""
+        """Start of the next interval of free hands after a time, else the trip's end.
+
+        Source: model/hands#swap.
+        """
         place = bisect_right(self.free_starts_ms, at_ms)
         return self.free_hands[place].start_ms if place < len(self.free_hands) else self.duration_ms
 
@@ -103,7 +109,10 @@ class Timeline:
         return self.free_hands[place].end_ms if place < len(self.free_hands) else self.duration_ms
 
     def awake_at(self, at_ms: int) -> bool:
-        """Whether the person is awake at a time; asleep they press and say nothing (E1.6)."""
+        """Whether the person is awake at a time; asleep they press and say nothing.
+
+        Source: model/hands#who-presses.
+        """
         part = self.laid_at(at_ms)
         item = part.item
         if not isinstance(item, Stop) or item.asleep is None:
@@ -112,14 +121,20 @@ class Timeline:
         return not asleep_ms <= at_ms < asleep_ms + item.asleep.duration_s * 1000
 
     def presses_at(self, at_ms: int) -> bool:
-        """Whether a hand can press at a time: awake, and not where hands are never free (E1.6)."""
+        """Whether a hand can press at a time: awake, and not where hands are never free.
+
+        Source: model/hands#who-presses.
+        """
         item = self.laid_at(at_ms).item
         if item is None or (isinstance(item, Leg) and item.hands == "never"):
             return False
         return self.awake_at(at_ms)
 
     def sleeps_from(self, at_ms: int) -> bool:
-        """Whether the person falls asleep then, at the stop where they are (E4.5a)."""
+        """Whether the person falls asleep then, at the stop where they are.
+
+        Source: model/hands#overnight.
+        """
         return not self.awake_at(at_ms) and self.laid_at(at_ms) is self.laid_at(at_ms - 1)
 
     def places(self, from_ms: int, to_ms: int) -> set[str]:

@@ -21,7 +21,8 @@ MOST_ASKED = 40_000
 def refuse_too_many(document: PlanDocument, timeline: Timeline) -> None:
     """Raise BadDocument when the plan asks for more pieces than can be played in a few seconds.
 
-    Frames are not counted: they are played by their mean (E7.1), however many there are.
+    Frames are not counted: they are played by their mean (model/patterns#trains), however many
+    there are.
     """
     limits_s = {
         (camera.id, mode.id): mode.clip_limit_s

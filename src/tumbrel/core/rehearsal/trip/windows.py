@@ -1,4 +1,4 @@
-"""Windows of the clock and of the sun on the trip's own time (E7)."""
+"""Windows of the clock and of the sun on the trip's own time (model/patterns#asked)."""
 
 from __future__ import annotations
 

@@ -8,7 +8,7 @@ from statistics import median
 from benchmarks.yardstick import line, median_ms, yardstick_ms
 from tests.reference.rigs import LONGEST_MIN, Foretold, kit_of, off, taught_runs, tried
 from tumbrel.core.bench import learn
-from tumbrel.standins.rig import some_truth
+from tumbrel.simulators.rig import some_truth
 
 RIGS, EACH, SEEDS = 40, 6, (1, 2, 3)
 MEDIAN, WITHIN, ENDS, HELD_LOW, HELD_HIGH = 0.06, 0.80, 0.95, 0.75, 0.88

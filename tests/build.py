@@ -93,7 +93,7 @@ def raw(
 ) -> Part:
     """A document as loaded from JSON; one camera, battery and card unless told otherwise."""
     return {
-        "tumbrel": 1,
+        "tumbrel": 2,
         "kit": {
             "families": [family or FAMILY],
             "cameras": list(cameras if cameras is not None else [camera()]),

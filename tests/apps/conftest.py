@@ -9,7 +9,7 @@ import pytest
 from django.test import Client
 
 from tests.build import asks, battery, leg, raw, stop
-from tumbrel.site.local import local_owner
+from tumbrel.history.owner import local_owner
 
 
 class Api:

@@ -14,8 +14,8 @@ from tumbrel.bench.devices import reading_of, simulated
 from tumbrel.bench.queries import notebook_row
 from tumbrel.core.bench.notebook import RunningTest
 from tumbrel.core.document import Kit
-from tumbrel.keeping.refusals import NotThere
-from tumbrel.standins.rig import LONGEST_S
+from tumbrel.history.refusals import NotThere
+from tumbrel.simulators.rig import LONGEST_S
 
 Json = dict[str, Any]
 START = datetime(2027, 6, 1, 12, 0, tzinfo=UTC)

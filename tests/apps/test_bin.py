@@ -8,8 +8,8 @@ from typing import Any
 from django.utils import timezone
 
 from tests.apps.conftest import Api
+from tumbrel.history.owner import local_owner
 from tumbrel.kit.models import Kit
-from tumbrel.site.local import local_owner
 from tumbrel.trips.bin import empty_bin
 from tumbrel.trips.models import Trip, TripStep, Variant
 

@@ -14,8 +14,9 @@ from django.test import Client
 
 from tests.apps.conftest import Api
 from tumbrel.core.document import PlanDocument
+from tumbrel.history.owner import local_owner
 from tumbrel.kit.actions import make_kit
-from tumbrel.site.local import is_loopback, local_owner
+from tumbrel.site.local import is_loopback
 from tumbrel.site.logs import Wordless
 from tumbrel.site.openapi import openapi_text
 

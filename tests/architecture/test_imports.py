@@ -9,7 +9,7 @@ import grimp
 import pytest
 
 from tumbrel.bench.models import BenchNotebook, BenchStep
-from tumbrel.keeping.models import Owned
+from tumbrel.history.models import Owned
 from tumbrel.kit.models import Kit, KitStep
 from tumbrel.trips.models import Trip, TripStep
 

@@ -20,7 +20,7 @@ from tumbrel.core.bench import BenchRun, Learned, learn, outlook
 from tumbrel.core.bench.model import Bench, bench_of, expected
 from tumbrel.core.bench.worth import Wanted, worth_doing
 from tumbrel.core.parameters import DEFAULTS
-from tumbrel.standins.rig import Rig, Room, some_truth
+from tumbrel.simulators.rig import Rig, Room, some_truth
 
 
 def likely(told: Learned, **more: Any) -> float:

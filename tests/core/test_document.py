@@ -174,12 +174,12 @@ def test_ten_thousand_legs_are_refused_at_once() -> None:
     [
         ("", "line 1, column 1", "is not JSON"),
         ("{", "line 1, column 2", "is not JSON"),
-        ('{\n "tumbrel": 1,\n}', "line 3, column 1", "is not JSON"),
+        ('{\n "tumbrel": 2,\n}', "line 3, column 1", "is not JSON"),
         ("[]", "tumbrel", "no plan file"),
         ("{}", "tumbrel", "no plan file"),
-        ('{"tumbrel": 2}', "tumbrel", "reads 1"),
+        ('{"tumbrel": 9}', "tumbrel", "reads 1 to 2"),
         ('{"tumbrel": NaN}', "(file)", "NaN is not a number"),
-        ('{"tumbrel": 1, "x": Infinity}', "(file)", "Infinity is not a number"),
+        ('{"tumbrel": 2, "x": Infinity}', "(file)", "Infinity is not a number"),
         ("[" * 100_000, "(file)", ""),
     ],
 )

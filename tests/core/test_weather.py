@@ -13,7 +13,7 @@ from tests.build import asks, document, leg, stop
 from tumbrel.core.document import BadDocument, Place, Trip
 from tumbrel.core.formats.weather_table import read_weather
 from tumbrel.core.route.weather import Weather, WeatherHour, air_by, sky_share
-from tumbrel.standins.weather import made_up
+from tumbrel.simulators.weather import made_up
 
 START = datetime(2027, 6, 12, 6, 0, tzinfo=UTC)
 PLACE = Place(latitude=46.0, longitude=8.0, height_m=1000.0)

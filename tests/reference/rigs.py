@@ -12,7 +12,7 @@ from random import Random
 from tumbrel.core.bench import BenchRun, Learned, learn, outlook
 from tumbrel.core.bench.model import Bench
 from tumbrel.core.document import BatteryFamily, Camera
-from tumbrel.standins.rig import Rig, Room, Truth, some_truth
+from tumbrel.simulators.rig import Rig, Room, Truth, some_truth
 
 NOISE = 0.03
 MODES = ("slow", "plain", "fast")

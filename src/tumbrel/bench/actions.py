@@ -10,8 +10,8 @@ from django.db import transaction
 from tumbrel.core.bench.notebook import Notebook, Taken
 from tumbrel.core.bench.taking import with_learned
 from tumbrel.core.document import BadDocument, Camera, FieldFault, Kit
-from tumbrel.keeping import steps
-from tumbrel.keeping.refusals import NotThere, Stale
+from tumbrel.history import steps
+from tumbrel.history.refusals import NotThere
 from tumbrel.kit.actions import save_kit
 from tumbrel.kit.models import Kit as KitRow
 from tumbrel.kit.to_core import kit_of
@@ -19,7 +19,7 @@ from tumbrel.kit.to_core import kit_of
 from .learning import learned_of
 from .models import BenchNotebook
 from .queries import notebook_row, notebook_state
-from .to_core import notebook_of, question_of
+from .to_core import as_kept, notebook_from, notebook_of, question_of
 
 
 @transaction.atomic
@@ -38,8 +38,8 @@ def step_notebook(owner: User, kit_id: int, version: int, by: int) -> BenchNoteb
     """
     row = _fresh(owner, kit_id, version)
     found = steps.step_at(row, row.steps, by)
-    there = Notebook.model_validate(found.document)
-    found.document = _revised(there, {"taken": notebook_of(row).taken}).model_dump(mode="json")
+    there = notebook_from(found.document)
+    found.document = as_kept(_revised(there, {"taken": notebook_of(row).taken}))
     found.save()
     steps.move_to(row, found, row.name)
     return row
@@ -101,15 +101,14 @@ def _say_taken(row: BenchNotebook, camera: str, mine: Taken | None) -> None:
     notebook = notebook_of(row)
     others = tuple(one for one in notebook.taken if one.camera != camera)
     now = _revised(notebook, {"taken": (*others, mine) if mine else others})
-    steps.amend(row, row.steps, now.model_dump(mode="json"))
+    steps.amend(row, row.steps, as_kept(now))
 
 
 def _record(row: BenchNotebook, notebook: Notebook) -> None:
-    steps.record(row, row.steps, notebook.model_dump(mode="json"), row.kit.name)
+    steps.record(row, row.steps, as_kept(notebook), row.kit.name)
 
 
 def _fresh(owner: User, kit_id: int, version: int) -> BenchNotebook:
     row = notebook_row(owner, kit_id)
-    if row.version != version:
-        raise Stale(notebook_state(row), f"{row.saved_at:%H:%M:%S} UTC")
+    steps.refuse_stale(row, version, lambda: notebook_state(row))
     return row

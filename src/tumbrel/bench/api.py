@@ -13,8 +13,8 @@ from tumbrel.core.bench.look import Look, LookQuestion, look
 from tumbrel.core.bench.told import BenchTold, LearnQuestion, tell_bench
 from tumbrel.core.formats.meter_log import MeterRead, read_meter
 from tumbrel.core.formats.runs_table import RunsRead, read_runs, write_runs
-from tumbrel.keeping.api import REFUSALS, owner_of
-from tumbrel.keeping.refusals import NotThere
+from tumbrel.history.api import REFUSALS, owner_of
+from tumbrel.history.refusals import NotThere
 from tumbrel.kit.queries import kit_row, kit_state
 from tumbrel.kit.to_core import kit_of
 from tumbrel.working.desks import gone_from
@@ -23,7 +23,7 @@ from .actions import put_back_figures, save_notebook, step_notebook, take_figure
 from .devices import reading_of, simulated
 from .effects import effects_of
 from .learning import learned_of
-from .queries import notebook_row, notebook_state
+from .queries import notebook_seen, notebook_state
 from .schemas import (
     MeterText,
     NotebookSave,
@@ -45,7 +45,7 @@ TAKEN = {200: TakenState, **REFUSALS}
 @router.get("/kits/{kit_id}/bench", response=KEPT, operation_id="getBench")
 def get(request: HttpRequest, kit_id: int) -> NotebookState:
     """The notebook of a kit."""
-    return notebook_state(notebook_row(owner_of(request), kit_id))
+    return notebook_state(notebook_seen(owner_of(request), kit_id))
 
 
 @router.put("/kits/{kit_id}/bench", response=KEPT, operation_id="saveBench")
@@ -71,7 +71,7 @@ def redo(request: HttpRequest, kit_id: int, asked: NotebookStepAsked) -> Noteboo
 )
 def runs_file(request: HttpRequest, kit_id: int) -> HttpResponse:
     """All runs as CSV."""
-    row = notebook_row(owner_of(request), kit_id)
+    row = notebook_seen(owner_of(request), kit_id)
     answer = HttpResponse(write_runs(notebook_of(row).runs), content_type="text/csv; charset=utf-8")
     answer["Content-Disposition"] = 'attachment; filename="bench-runs.csv"'
     return answer
@@ -82,7 +82,7 @@ def runs_file(request: HttpRequest, kit_id: int) -> HttpResponse:
 )
 def table(request: HttpRequest, kit_id: int, asked: RunsText) -> RunsRead:
     """Runs of a pasted table or CSV file; keeps nothing. A bad line refuses the whole."""
-    row = notebook_row(owner_of(request), kit_id)
+    row = notebook_seen(owner_of(request), kit_id)
     notebook = notebook_of(row)
     taken = {run.id for run in notebook.runs} | {test.id for test in notebook.running}
     return read_runs(asked.text, kit_of(row.kit).cameras, asked.camera, frozenset(taken))
@@ -127,7 +127,7 @@ def put_back(request: HttpRequest, kit_id: int, asked: TakeAsked) -> TakenState:
 def reading(request: HttpRequest, kit_id: int, test_id: str) -> Reading:
     """What the simulated camera of a running test shows now."""
     owner = owner_of(request)
-    tests = notebook_of(notebook_row(owner, kit_id)).running
+    tests = notebook_of(notebook_seen(owner, kit_id)).running
     test = next((t for t in tests if t.id == test_id and t.device == "simulated"), None)
     if test is None:
         raise NotThere("running test of the simulated camera")

@@ -8,8 +8,8 @@ from typing import Protocol
 from tumbrel.core.bench.notebook import RunningTest
 from tumbrel.core.bench.runs import RunEnd
 from tumbrel.core.document import Kit
-from tumbrel.keeping.refusals import NotThere
-from tumbrel.standins.rig import LONGEST_S, Rig, Room, truth_like
+from tumbrel.history.refusals import NotThere
+from tumbrel.simulators.rig import LONGEST_S, Rig, Room, truth_like
 
 from .schemas import Reading
 from .to_core import camera_and_family

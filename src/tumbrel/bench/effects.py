@@ -9,15 +9,16 @@ from django.contrib.auth.models import User
 from tumbrel.core.bench.effects import Effects, TripEffect, effect_of
 from tumbrel.core.bench.taking import changes, with_learned
 from tumbrel.core.document import PlanDocument
+from tumbrel.kit.to_core import kit_of
 from tumbrel.trips.queries import trips_of_kit
 from tumbrel.trips.rehearsing import Breathe, rehearse_again
-from tumbrel.trips.to_core import document_of, without_ways
+from tumbrel.trips.to_core import on_kit, without_ways
 from tumbrel.working.desks import heavy
 from tumbrel.working.worker import Gone
 
 from .actions import with_camera
 from .learning import learned_of
-from .queries import notebook_row
+from .queries import notebook_seen
 from .to_core import question_of
 
 
@@ -26,12 +27,13 @@ def effects_of(owner: User, kit_id: int, camera: str, gone: Gone) -> Effects:
 
     Raises NotThere.
     """
-    row = notebook_row(owner, kit_id)
+    row = notebook_seen(owner, kit_id)
     question = question_of(row, camera)
     after = with_learned(question.assumed(), learned_of(question))
     found = []
+    kit = kit_of(row.kit)
     for trip in trips_of_kit(owner, kit_id):
-        document = without_ways(document_of(trip))
+        document = without_ways(on_kit(trip, kit))
         changed = document.model_copy(update={"kit": with_camera(document.kit, after)})
         before, after_it = (one.model_dump_json() for one in (document, changed))
         text = b"".join(heavy(effect_text, trip.pk, before, after_it, gone=gone))

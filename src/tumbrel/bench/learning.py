@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from collections import OrderedDict
 from hashlib import sha256
 from threading import Lock
+
+from cachetools import LRUCache
 
 from tumbrel.core.bench.fit import Learned, learn
 from tumbrel.core.bench.look import BenchQuestion
@@ -12,7 +13,7 @@ from tumbrel.core.bench.look import BenchQuestion
 MOST_FITS = 12
 
 _lock = Lock()
-_known: OrderedDict[str, Learned] = OrderedDict()
+_known: LRUCache[str, Learned] = LRUCache(MOST_FITS)
 
 
 def learned_of(question: BenchQuestion) -> Learned:
@@ -23,12 +24,9 @@ def learned_of(question: BenchQuestion) -> Learned:
     key = sha256(asked.model_dump_json().encode()).hexdigest()
     with _lock:
         found = _known.get(key)
-        if found is not None:
-            _known.move_to_end(key)
-            return found
+    if found is not None:
+        return found
     found = learn(camera, question.family, runs)
     with _lock:
         _known[key] = found
-        while len(_known) > MOST_FITS:
-            _known.popitem(last=False)
     return found

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from django.db import models
 
-from tumbrel.keeping.models import Kept, Step
+from tumbrel.history.models import Kept, Step
 
 
 class BenchNotebook(Kept):

@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+from typing import Any
+
 from tumbrel.core.bench.look import BenchQuestion
 from tumbrel.core.bench.notebook import Notebook, Taken
 from tumbrel.core.document import BatteryFamily, Camera, Kit
-from tumbrel.keeping.refusals import NotThere
+from tumbrel.core.document.versions import brought_up, numbered
+from tumbrel.history.refusals import NotThere
 from tumbrel.kit.to_core import kit_of
 
 from .models import BenchNotebook
@@ -13,7 +17,17 @@ from .models import BenchNotebook
 
 def notebook_of(row: BenchNotebook) -> Notebook:
     """The notebook of a row."""
-    return Notebook.model_validate(row.document)
+    return notebook_from(row.document)
+
+
+def notebook_from(kept: Mapping[str, Any]) -> Notebook:
+    """The notebook of a row or step, whatever schema it was kept in."""
+    return Notebook.model_validate(brought_up(kept, "notebook"))
+
+
+def as_kept(notebook: Notebook) -> dict[str, Any]:
+    """A notebook as a row keeps it."""
+    return numbered(notebook.model_dump(mode="json"))
 
 
 def camera_and_family(kit: Kit, camera: str) -> tuple[Camera, BatteryFamily]:

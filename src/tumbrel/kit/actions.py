@@ -8,22 +8,20 @@ from django.db import transaction
 from tumbrel.core.document import BadDocument
 from tumbrel.core.document import Kit as KitDocument
 from tumbrel.core.mistakes import mistakes_of
-from tumbrel.keeping import steps
-from tumbrel.keeping.bin import throw_away
-from tumbrel.keeping.refusals import InUse, Stale
-from tumbrel.trips.actions import release_units
-from tumbrel.trips.queries import trips_of_kit
-from tumbrel.trips.uses import broken_by
+from tumbrel.history import steps
+from tumbrel.history.bin import throw_away
+from tumbrel.history.refusals import InUse
 
 from .models import Kit
 from .queries import kit_row, kit_state
-from .to_core import kit_of
+from .to_core import as_kept, kit_from, kit_of
+from .uses import users
 
 
 @transaction.atomic
 def make_kit(owner: User, name: str, document: KitDocument | None = None) -> Kit:
     """A new kit."""
-    body = (document or KitDocument()).model_dump(mode="json")
+    body = as_kept(document or KitDocument())
     row = Kit.objects.create(owner=owner, name=name.strip()[:60] or "Kit", document=body)
     steps.begin(row, row.steps)
     return row
@@ -36,8 +34,8 @@ def save_kit(
     """Keep a kit. Raises NotThere, Stale, or InUse when trips use what goes."""
     row = _fresh(owner, kit_id, version)
     _refuse_mistakes(document, kit_of(row))
-    _let_go(owner, row, document, release=release)
-    steps.record(row, row.steps, document.model_dump(mode="json"), name.strip()[:60] or row.name)
+    users().let_go(owner, row.pk, document, release=release)
+    steps.record(row, row.steps, as_kept(document), name.strip()[:60] or row.name)
     return row
 
 
@@ -46,7 +44,7 @@ def step_kit(owner: User, kit_id: int, version: int, by: int, *, release: bool) 
     """Undo (-1) or redo (+1). Raises NotThere, Stale, NothingToUndo, InUse."""
     row = _fresh(owner, kit_id, version)
     found = steps.step_at(row, row.steps, by)
-    _let_go(owner, row, KitDocument.model_validate(found.document), release=release)
+    users().let_go(owner, row.pk, kit_from(found.document), release=release)
     steps.move_to(row, found, row.name)
     return row
 
@@ -55,9 +53,9 @@ def step_kit(owner: User, kit_id: int, version: int, by: int, *, release: bool) 
 def delete_kit(owner: User, kit_id: int) -> None:
     """Put a kit that no trip uses into the bin. Raises NotThere, InUse."""
     row = kit_row(owner, kit_id)
-    trips = trips_of_kit(owner, kit_id)
+    trips = users().by_kit(owner).get(kit_id)
     if trips:
-        raise InUse(f"Kit {row.name}", tuple(trip.name for trip in trips))
+        raise InUse(f"Kit {row.name}", tuple(trips))
     throw_away(row)
 
 
@@ -79,18 +77,5 @@ def _refuse_mistakes(document: KitDocument, was: KitDocument) -> None:
 
 def _fresh(owner: User, kit_id: int, version: int) -> Kit:
     row = kit_row(owner, kit_id)
-    if row.version != version:
-        raise Stale(kit_state(row), f"{row.saved_at:%H:%M:%S} UTC")
+    steps.refuse_stale(row, version, lambda: kit_state(row))
     return row
-
-
-def _let_go(owner: User, row: Kit, document: KitDocument, *, release: bool) -> None:
-    """Take units that go out of the trips that name them, or refuse."""
-    broken = broken_by(document, trips_of_kit(owner, row.pk))
-    if not broken:
-        return
-    if not release:
-        units = sorted({unit for use in broken for unit in use.units})
-        raise InUse(", ".join(units), tuple(use.trip.name for use in broken))
-    for use in broken:
-        release_units(use.trip, document)

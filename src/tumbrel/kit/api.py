@@ -6,7 +6,7 @@ from django.http import HttpRequest
 from ninja import Router, Status
 
 from tumbrel.core.shelf import Shelf, ShelfQuestion, hang
-from tumbrel.keeping.api import REFUSALS, owner_of
+from tumbrel.history.api import REFUSALS, owner_of
 
 from .actions import delete_kit, make_kit, save_kit, step_kit
 from .queries import kit_lines, kit_row, kit_state

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from django.db import models
 
-from tumbrel.keeping.models import Binnable, Step
+from tumbrel.history.models import Binnable, Step
 
 
 class Kit(Binnable):

@@ -4,14 +4,13 @@ from __future__ import annotations
 
 from django.contrib.auth.models import User
 
-from tumbrel.keeping.refusals import NotThere
-from tumbrel.keeping.steps import can_go
-from tumbrel.trips.queries import trips_of_kit
-from tumbrel.trips.uses import uses_of
+from tumbrel.history.refusals import NotThere
+from tumbrel.history.steps import can_go
 
 from .models import Kit
 from .schemas import KitLine, KitState
-from .to_core import kit_of
+from .to_core import camera_names, kit_of
+from .uses import users
 
 
 def kit_row(owner: User, kit_id: int) -> Kit:
@@ -24,13 +23,9 @@ def kit_row(owner: User, kit_id: int) -> Kit:
 
 def kit_lines(owner: User) -> list[KitLine]:
     """All kits, the newest last."""
+    trips = users().by_kit(owner)
     return [
-        KitLine(
-            id=row.pk,
-            name=row.name,
-            cameras=[camera.name for camera in kit_of(row).cameras],
-            trips=[trip.name for trip in trips_of_kit(owner, row.pk)],
-        )
+        KitLine(id=row.pk, name=row.name, cameras=camera_names(row), trips=trips.get(row.pk, []))
         for row in Kit.objects.of(owner).order_by("pk")
     ]
 
@@ -44,7 +39,7 @@ def kit_state(row: Kit) -> KitState:
         name=row.name,
         version=row.version,
         kit=kit,
-        uses=uses_of(kit, trips_of_kit(row.owner, row.pk)),
+        uses=users().uses(row.owner, row.pk, kit),
         can_undo=undo,
         can_redo=redo,
     )

@@ -5,7 +5,8 @@ from __future__ import annotations
 from ninja import Schema
 
 from tumbrel.core.document import Kit
-from tumbrel.trips.uses import UnitUse
+
+from .uses import UnitUse
 
 
 class KitLine(Schema):

@@ -12,6 +12,7 @@ from ninja.security import django_auth
 from ninja.types import DictStrAny
 
 from tumbrel.bench.api import router as bench_router
+from tumbrel.demo.api import router as demo_router
 from tumbrel.kit.api import router as kit_router
 from tumbrel.trips.api import router as trips_router
 from tumbrel.trips.bin_api import router as bin_router
@@ -19,6 +20,7 @@ from tumbrel.trips.sums_api import router as sums_router
 from tumbrel.trips.variants_api import router as variants_router
 
 from .problems import tell_problems
+from .versions_api import router as versions_router
 
 
 class WholeText(Parser):
@@ -45,6 +47,8 @@ tell_problems(api)
 api.add_router("", kit_router)
 api.add_router("", bench_router)
 api.add_router("", trips_router)
+api.add_router("", demo_router)
 api.add_router("", bin_router)
 api.add_router("", variants_router)
 api.add_router("", sums_router)
+api.add_router("", versions_router)

@@ -10,7 +10,7 @@ from django.conf import settings
 from django.contrib.auth import SESSION_KEY, login
 from django.http import HttpRequest, HttpResponse, HttpResponseRedirect
 
-from .local import local_owner
+from ..history.owner import local_owner
 from .problems import Problem, problem_response
 
 Handler = Callable[[HttpRequest], HttpResponse]

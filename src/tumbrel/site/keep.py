@@ -10,7 +10,7 @@ from pathlib import Path
 
 import django
 
-from tumbrel.keeping.data_folder import Unusable
+from tumbrel.history.data_folder import Unusable
 
 
 def main() -> int:
@@ -33,7 +33,7 @@ def main() -> int:
 def _backup(file: Path) -> str:
     from django.conf import settings  # noqa: PLC0415 - after django.setup()
 
-    from tumbrel.keeping.copies import copy_database, database_of, refuse_spoiled  # noqa: PLC0415 - as above
+    from tumbrel.history.copies import copy_database, database_of, refuse_spoiled  # noqa: PLC0415 - as above
 
     if not database_of(settings.DATA).exists():
         raise Unusable(f"there is nothing in {settings.DATA} yet.")

@@ -1,17 +1,14 @@
-"""Only this machine is answered, and everything belongs to its one local owner."""
+"""Only this machine is answered."""
 
 from __future__ import annotations
 
 from collections.abc import Callable
 from ipaddress import ip_address
 
-from django.contrib.auth import get_user_model
-from django.contrib.auth.models import User
 from django.http import HttpRequest, HttpResponse
 
 from .problems import Problem, problem_response
 
-LOCAL_OWNER = "local"
 Handler = Callable[[HttpRequest], HttpResponse]
 
 
@@ -21,15 +18,6 @@ def is_loopback(address: str) -> bool:
         return ip_address(address).is_loopback
     except ValueError:
         return False
-
-
-def local_owner() -> User:
-    """The one owner of everything on this installation; made when missing."""
-    user, made = get_user_model().objects.get_or_create(username=LOCAL_OWNER)
-    if made:
-        user.set_unusable_password()
-        user.save()
-    return user
 
 
 class LoopbackOnly:

@@ -23,7 +23,7 @@ BODIES: dict[str, tuple[str, dict[str, Any]]] = {  # read where they are worked 
 
 def openapi_text() -> str:
     """The OpenAPI document, keys sorted."""
-    from tumbrel.keeping.api import PROBLEM_TYPE  # noqa: PLC0415 - after django.setup()
+    from tumbrel.history.api import PROBLEM_TYPE  # noqa: PLC0415 - after django.setup()
 
     from .api import api  # noqa: PLC0415 - as above
 

@@ -22,8 +22,8 @@ from pydantic import ValidationError as PydanticError
 from tumbrel.core.document import BadDocument, FieldFault
 from tumbrel.core.document.base import whole_text
 from tumbrel.core.document.plan_file import faults_of
-from tumbrel.keeping.api import PROBLEM_TYPE, Fault, ProblemOut
-from tumbrel.keeping.refusals import InUse, NothingToUndo, NotThere, Stale
+from tumbrel.history.api import PROBLEM_TYPE, Fault, ProblemOut
+from tumbrel.history.refusals import InUse, NothingToUndo, NotThere, Stale
 from tumbrel.working.desks import Busy
 from tumbrel.working.watch import Abandoned
 

@@ -15,7 +15,7 @@ from types import FrameType
 from waitress.server import create_server
 
 from tumbrel.compiling import build_behind, end_behind
-from tumbrel.keeping.data_folder import Unusable
+from tumbrel.history.data_folder import Unusable
 from tumbrel.working.collecting import collect_seldom
 
 WARM_AFTER_S = 8.0
@@ -56,7 +56,7 @@ def _serve(port: int, *, demo: bool) -> int:
     from django.core.management import call_command  # noqa: PLC0415 - as above
     from tumbrel.trips.loading import loaded, loaded_with_sun  # noqa: PLC0415 - as above
     from tumbrel.working.desks import end_work, work_apart  # noqa: PLC0415 - as above
-    from tumbrel.keeping.copies import fold  # noqa: PLC0415 - as above
+    from tumbrel.history.copies import fold  # noqa: PLC0415 - as above
     from .entering import ENTER, ENTRY_KEY  # noqa: PLC0415 - as above
     from .starting import alone_on, make_ready  # noqa: PLC0415 - as above
 
@@ -109,7 +109,7 @@ def _each_hour() -> None:
     from django.conf import settings  # noqa: PLC0415 - settings are named first
     from django.db import DatabaseError, connection  # noqa: PLC0415 - as above
 
-    from tumbrel.keeping.copies import copy_of_day  # noqa: PLC0415 - as above
+    from tumbrel.history.copies import copy_of_day  # noqa: PLC0415 - as above
     from tumbrel.trips.bin import empty_bin  # noqa: PLC0415 - as above
 
     try:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import os
 from pathlib import Path
 
-from tumbrel.keeping.data_folder import DATABASE, installation_of, ready, secret_of
+from tumbrel.history.data_folder import DATABASE, installation_of, ready, secret_of
 
 ROOT = Path(__file__).resolve().parents[3]
 DATA = ready(Path(os.environ.get("TUMBREL_DATA", ROOT / ".tumbrel")))
@@ -22,10 +22,11 @@ INSTALLED_APPS = [
     "django.contrib.contenttypes",
     "django.contrib.sessions",
     "django.contrib.staticfiles",
-    "tumbrel.keeping",
+    "tumbrel.history",
     "tumbrel.kit",
-    "tumbrel.bench",
     "tumbrel.trips",
+    "tumbrel.bench",
+    "tumbrel.demo",
 ]
 MIDDLEWARE = [
     "tumbrel.site.problems.ProblemsOnly",

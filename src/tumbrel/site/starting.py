@@ -13,7 +13,7 @@ from django.core.management import call_command
 from django.db import DatabaseError, connection
 from django.db.migrations.executor import MigrationExecutor
 
-from tumbrel.keeping.copies import (
+from tumbrel.history.copies import (
     copy_before,
     copy_of_day,
     database_of,
@@ -21,7 +21,7 @@ from tumbrel.keeping.copies import (
     refuse_newer,
     refuse_spoiled,
 )
-from tumbrel.keeping.data_folder import COPIES, Unusable, refuse_read_only
+from tumbrel.history.data_folder import COPIES, Unusable, refuse_read_only
 
 LOCK = "serving.lock"
 HELP = (

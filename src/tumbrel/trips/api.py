@@ -16,12 +16,11 @@ from tumbrel.core.rehearsal.result.result import Rehearsal
 from tumbrel.core.route.correcting import corrected
 from tumbrel.core.route.told import RouteTold, route_told
 from tumbrel.core.route.weather import AirTold
-from tumbrel.keeping.api import REFUSALS, owner_of
+from tumbrel.history.api import REFUSALS, owner_of
 from tumbrel.working.desks import edit, gone_from, heavy
 
 from .actions import delete_trip, save_trip, step_trip
 from .advice import begun, cure_lines, picture_of, serving_of
-from .demo import load_demos
 from .files import open_plan_file, plan_file
 from .making import make_trip
 from .places import zone_at
@@ -126,13 +125,6 @@ def _attached(name: str, text: str, kind: str) -> HttpResponse:
 def open_file(request: HttpRequest) -> TripState:
     """Open a plan file: the request's body is the file. A bad one changes nothing."""
     return trip_state(open_plan_file(owner_of(request), request.body))
-
-
-@router.post("/demo", response={200: TripState, **REFUSALS}, operation_id="openDemo")
-def open_demo(request: HttpRequest) -> TripState:
-    """Load the demo trips that are missing; answers with the main one."""
-    main, _ = load_demos(owner_of(request))
-    return trip_state(main)
 
 
 @router.post("/trip-table", response={200: Pasted, **REFUSALS}, operation_id="readTable")

@@ -8,9 +8,9 @@ from django.contrib.auth.models import User
 from django.db import transaction
 from django.db.models import Count
 
-from tumbrel.keeping.bin import empty_out, goes_at, put_back
-from tumbrel.keeping.models import Binnable
-from tumbrel.keeping.refusals import NotThere
+from tumbrel.history.bin import empty_out, goes_at, put_back
+from tumbrel.history.models import Binnable
+from tumbrel.history.refusals import NotThere
 from tumbrel.kit.models import Kit
 
 from .models import Trip

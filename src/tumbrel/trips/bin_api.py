@@ -10,8 +10,8 @@ from django.http import FileResponse, HttpRequest
 from django.utils import timezone
 from ninja import Router, Status
 
-from tumbrel.keeping.api import REFUSALS, owner_of
-from tumbrel.keeping.copies import copy_database, database_of
+from tumbrel.history.api import REFUSALS, owner_of
+from tumbrel.history.copies import copy_database, database_of
 
 from .bin import binned, let_go, take_out
 from .schemas import BinKind, Binned

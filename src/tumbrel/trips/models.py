@@ -6,7 +6,7 @@ from typing import ClassVar
 
 from django.db import models
 
-from tumbrel.keeping.models import Binnable, Owned, Step
+from tumbrel.history.models import Binnable, Owned, Step
 
 
 class Trip(Binnable):

@@ -5,9 +5,9 @@ from __future__ import annotations
 from django.contrib.auth.models import User
 from django.db.models import Count
 
-from tumbrel.core.document import Kit
-from tumbrel.keeping.refusals import NotThere
-from tumbrel.keeping.steps import can_go
+from tumbrel.history.refusals import NotThere
+from tumbrel.history.steps import can_go
+from tumbrel.kit.to_core import kit_of
 
 from .models import Trip
 from .schemas import TripLine, TripState
@@ -45,7 +45,7 @@ def trip_state(row: Trip) -> TripState:
         version=row.version,
         kit_id=row.kit.pk,
         kit_name=row.kit.name,
-        kit=Kit.model_validate(row.kit.document),
+        kit=kit_of(row.kit),
         trip=kept.trip,
         plan=kept.plan,
         saved_at=row.saved_at,

@@ -5,9 +5,9 @@ Each of these is done in a process of its own when Tumbrel is served (tumbrel.wo
 
 from __future__ import annotations
 
-from collections import OrderedDict
 from collections.abc import Callable, Iterator
 
+from cachetools import LRUCache
 from pydantic import ValidationError
 
 from tumbrel.core.document import BadDocument, PlanDocument
@@ -22,7 +22,7 @@ from .to_core import sun_days
 MOST_TRIPS = 4
 Breathe = Callable[[], None]
 
-_earlier: OrderedDict[str, Earlier] = OrderedDict()
+_earlier: LRUCache[str, Earlier] = LRUCache(MOST_TRIPS)
 
 
 def rehearse_again(breathe: Breathe, document: PlanDocument) -> Rehearsal:
@@ -34,9 +34,6 @@ def rehearse_again(breathe: Breathe, document: PlanDocument) -> Rehearsal:
     key = f"{document.trip.name}|{document.trip.start.isoformat()}"
     played, now = play_from(document, _earlier.get(key), DEFAULTS, sun_days, breathe)
     _earlier[key] = now
-    _earlier.move_to_end(key)
-    while len(_earlier) > MOST_TRIPS:
-        _earlier.popitem(last=False)
     return tell(played)
 
 

@@ -6,7 +6,7 @@ from django.http import HttpRequest
 from ninja import Router, Schema
 
 from tumbrel.core.sums import Question, SumTold, told
-from tumbrel.keeping.api import REFUSALS
+from tumbrel.history.api import REFUSALS
 
 router = Router(tags=["sums"])
 

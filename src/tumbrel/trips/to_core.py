@@ -3,14 +3,18 @@
 from __future__ import annotations
 
 import logging
+from collections.abc import Mapping
 from contextlib import suppress
 from functools import lru_cache
+from typing import Any
 
 from django.core.cache import cache
 
 from tumbrel.core.document import Kit, Plan, PlanDocument, Trip
 from tumbrel.core.document.base import Part
+from tumbrel.core.document.versions import brought_up, numbered
 from tumbrel.core.light import SunDays, sun_azimuths_of_day, sun_heights_of_day
+from tumbrel.kit.to_core import kit_of
 
 from .models import Trip as TripRow
 
@@ -24,15 +28,40 @@ class TripAndPlan(Part):
     plan: Plan
 
 
+def trip_from(kept: Mapping[str, Any]) -> TripAndPlan:
+    """Trip and plan of a row or step, whatever schema they were kept in."""
+    return TripAndPlan.model_validate(brought_up(kept, "trip"))
+
+
 def trip_and_plan(row: TripRow) -> TripAndPlan:
     """Trip and plan of a row."""
-    return TripAndPlan.model_validate(row.document)
+    return trip_from(row.document)
+
+
+def plan_as_kept(row: TripRow) -> dict[str, Any]:
+    """The plan of a row, brought up but not read through."""
+    plan: dict[str, Any] = brought_up(row.document, "trip")["plan"]
+    return plan
+
+
+def as_kept(trip: Trip, plan: Plan) -> dict[str, Any]:
+    """Trip and plan as a row keeps them."""
+    return numbered(TripAndPlan(trip=trip, plan=plan).model_dump(mode="json"))
+
+
+def variant_from(kept: Mapping[str, Any]) -> PlanDocument:
+    """The whole document of a variant, whatever schema it was kept in."""
+    return PlanDocument.model_validate(numbered(brought_up(kept, "file")))
 
 
 def document_of(row: TripRow) -> PlanDocument:
     """The whole document: the row's trip and plan with its kit as it is now."""
+    return on_kit(row, kit_of(row.kit))
+
+
+def on_kit(row: TripRow, kit: Kit) -> PlanDocument:
+    """The row's trip and plan with a kit that was read already."""
     kept = trip_and_plan(row)
-    kit = Kit.model_validate(row.kit.document)
     return PlanDocument(kit=kit, trip=kept.trip, plan=kept.plan)
 
 

@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from collections import OrderedDict
 from datetime import datetime, timedelta
 from hashlib import sha256
 from threading import Lock
 from zoneinfo import ZoneInfo
 
+from cachetools import LRUCache
 from pydantic import ValidationError
 
 from tumbrel.core.document import BadDocument, FieldFault, Trip
@@ -30,7 +30,7 @@ from .to_core import document_of, sun_days
 MOST_TRACKS = 3
 
 _lock = Lock()
-_known: OrderedDict[str, Track] = OrderedDict()
+_known: LRUCache[str, Track] = LRUCache(MOST_TRACKS)
 
 
 def lay_file(data: bytes, asked: TrackAsked, trip: Trip | None) -> TrackRead:
@@ -78,9 +78,6 @@ def _read(data: bytes) -> Track:
         track = cleaned(read_track(data))
     with _lock:
         _known[key] = track
-        _known.move_to_end(key)
-        while len(_known) > MOST_TRACKS:
-            _known.popitem(last=False)
     return track
 
 

@@ -2,23 +2,23 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
+from typing import Any
 
-from ninja import Schema
+from django.contrib.auth.models import User
 
-from tumbrel.core.document import Kit, Plan
+from tumbrel.core.document import Kit
 from tumbrel.core.document.units import units_of
+from tumbrel.history.refusals import InUse
+from tumbrel.kit.uses import UnitUse
 
+from .actions import release_units
 from .models import Trip
-from .to_core import trip_and_plan
+from .queries import trips_of_kit
+from .to_core import plan_as_kept
 
-
-class UnitUse(Schema):
-    """Which trips use a unit of the kit, or a mode, set-up or preset ("camera/mode")."""
-
-    kind: str
-    unit: str
-    trips: list[str]
+Named = dict[str, set[str]]
 
 
 @dataclass(frozen=True)
@@ -29,30 +29,63 @@ class Broken:
     units: tuple[str, ...]
 
 
-def named_units(plan: Plan) -> dict[str, set[str]]:
-    """Units that a plan names, by kind."""
-    swaps, chosen = plan.swaps, plan.cameras
+class TripUsers:
+    """Trips, as those who use kits."""
+
+    def by_kit(self, owner: User) -> dict[int, list[str]]:
+        """Names of the trips on each kit, by its number; one query for all."""
+        found: dict[int, list[str]] = {}
+        for kit, name in Trip.objects.of(owner).order_by("pk").values_list("kit_id", "name"):
+            found.setdefault(kit, []).append(name)
+        return found
+
+    def uses(self, owner: User, kit_id: int, kit: Kit) -> list[UnitUse]:
+        """For every unit, mode, set-up and preset of the kit that a plan names: the trips."""
+        return uses_of(kit, trips_of_kit(owner, kit_id))
+
+    def let_go(self, owner: User, kit_id: int, kit: Kit, *, release: bool) -> None:
+        """Take units that go out of the trips that name them. Raises InUse."""
+        broken = broken_by(kit, trips_of_kit(owner, kit_id))
+        if not broken:
+            return
+        if not release:
+            units = sorted({unit for use in broken for unit in use.units})
+            raise InUse(", ".join(units), tuple(use.trip.name for use in broken))
+        for use in broken:
+            release_units(use.trip, kit)
+
+
+def named_units(plan: dict[str, Any]) -> Named:
+    """Units that a plan names, by kind; of the plan as it is kept, since lists ask for many."""
+    asked, swaps, copies = plan["assignments"], plan["swaps"], plan["copies"]
     return {
-        "camera": {c.camera for c in chosen}
-        | {a.camera for a in plan.assignments}
-        | {s.camera for s in swaps}
-        | {c.camera for c in plan.copies if c.camera}
-        | {name for link in plan.links for name in link.cameras},
-        "battery": {c.battery for c in chosen if c.battery}
-        | {s.battery for s in swaps if s.battery},
-        "card": {c.card for c in chosen if c.card} | {c.card for c in plan.copies if c.card},
-        "source": {c.source for c in chosen if c.source},
-        "drive": {c.drive for c in plan.copies},
-        "unit": {wish.unit for wish in plan.full_by} | {plug.unit for plug in plan.plugs},
-        "mode": {f"{a.camera}/{a.mode}" for a in plan.assignments},
-        "set_up": {f"{a.camera}/{a.set_up}" for a in plan.assignments},
-        "preset": {f"{a.camera}/{a.preset}" for a in plan.assignments if a.preset},
+        "camera": _in(plan["cameras"], "camera")
+        | _in(asked, "camera")
+        | _in(swaps, "camera")
+        | _in(copies, "camera")
+        | {name for link in plan["links"] for name in link["cameras"]},
+        "battery": _in(plan["cameras"], "battery") | _in(swaps, "battery"),
+        "card": _in(plan["cameras"], "card") | _in(copies, "card"),
+        "source": _in(plan["cameras"], "source"),
+        "drive": _in(copies, "drive"),
+        "unit": _in(plan["full_by"], "unit") | _in(plan["plugs"], "unit"),
+        "mode": _of_camera(asked, "mode"),
+        "set_up": _of_camera(asked, "set_up"),
+        "preset": _of_camera(asked, "preset"),
     }
+
+
+def _in(parts: Iterable[dict[str, Any]], field: str) -> set[str]:
+    return {part[field] for part in parts if part[field] is not None}
+
+
+def _of_camera(asked: Iterable[dict[str, Any]], field: str) -> set[str]:
+    return {f"{one['camera']}/{one[field]}" for one in asked if one[field] is not None}
 
 
 def uses_of(kit: Kit, trips: list[Trip]) -> list[UnitUse]:
     """For every unit, mode, set-up and preset of the kit that a plan names: the trips."""
-    named = [(trip.name, named_units(trip_and_plan(trip).plan)) for trip in trips]
+    named = [(trip.name, named_units(plan_as_kept(trip))) for trip in trips]
     uses = []
     parts = {
         **{kind: set(units) for kind, units in units_of(kit).items()},
@@ -73,7 +106,7 @@ def broken_by(kit: Kit, trips: list[Trip]) -> list[Broken]:
     has = units_of(kit)
     found = []
     for trip in trips:
-        named = named_units(trip_and_plan(trip).plan)
+        named = named_units(plan_as_kept(trip))
         missing = sorted(
             f"{kind} {unit}" for kind in has for unit in named[kind] if unit not in has[kind]
         )

@@ -12,7 +12,7 @@ from tumbrel.core.parameters import DEFAULTS
 from tumbrel.core.rehearsal.engine.checkpoints import play_from
 from tumbrel.core.report import tell
 from tumbrel.core.variants import STARTING, Compared, Start, ledger_of, made
-from tumbrel.keeping.refusals import NotThere
+from tumbrel.history.refusals import NotThere
 from tumbrel.working.desks import heavy
 from tumbrel.working.worker import Gone
 
@@ -20,7 +20,7 @@ from .models import Trip, Variant
 from .queries import trip_row
 from .rehearsing import Breathe, rehearser_of
 from .schemas import VariantCompared, VariantKept, VariantLine
-from .to_core import document_of, sun_days, without_ways
+from .to_core import document_of, sun_days, variant_from, without_ways
 
 MOST_VARIANTS = 40
 MOST_COMPARED = 4
@@ -90,7 +90,7 @@ def variant_row(owner: User, trip_id: int, variant_id: int) -> Variant:
 def variant_kept(owner: User, trip_id: int, variant_id: int) -> VariantKept:
     """A variant with its whole document. Raises NotThere."""
     row = variant_row(owner, trip_id, variant_id)
-    return VariantKept(variant=_line(row), document=PlanDocument.model_validate(row.document))
+    return VariantKept(variant=_line(row), document=variant_from(row.document))
 
 
 def compared(owner: User, trip_id: int, ids: tuple[int, ...], gone: Gone) -> Iterator[bytes]:
@@ -107,7 +107,7 @@ def compared(owner: User, trip_id: int, ids: tuple[int, ...], gone: Gone) -> Ite
             states.append((None, without_ways(document_of(trip)).model_dump_json()))
         else:
             row = variant_row(owner, trip_id, number)
-            bare = without_ways(PlanDocument.model_validate(row.document))
+            bare = without_ways(variant_from(row.document))
             states.append((_line(row).model_dump_json(), bare.model_dump_json()))
     return heavy(compared_text, tuple(states), gone=gone)
 

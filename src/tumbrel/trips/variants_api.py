@@ -8,7 +8,7 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router, Status
 
 from tumbrel.core.document import BadDocument, FieldFault
-from tumbrel.keeping.api import REFUSALS, owner_of
+from tumbrel.history.api import REFUSALS, owner_of
 from tumbrel.working.desks import gone_from
 
 from .schemas import VariantCompared, VariantKept, VariantLine, VariantNamed, VariantNew

@@ -12,7 +12,7 @@ from tumbrel.core.formats.weather_table import read_weather
 from tumbrel.core.rehearsal.trip.timeline import lay_out
 from tumbrel.core.route.daily import DailyRange, daily_weather
 from tumbrel.core.route.weather import AirTold, Weather, air_by
-from tumbrel.standins.weather import made_up
+from tumbrel.simulators.weather import made_up
 
 from .to_core import sun_days
 

@@ -53,8 +53,8 @@ export async function liveTabs(): Promise<ReadonlySet<string>> {
 }
 
 /** Do something that no other tab does at the same time. */
-export async function alone(what: string, work: () => void): Promise<void> {
+export async function alone(what: string, work: () => void | Promise<void>): Promise<void> {
   const manager = locks();
-  if (manager === null) work();
+  if (manager === null) await work();
   else await manager.request(`tumbrel.${installation()}.${what}`, () => work());
 }

@@ -7,6 +7,10 @@ import { answered } from "./answers";
 import { Refused, Unreachable } from "./client";
 import { type KeptSource, useKept } from "./kept";
 import type { Note } from "./notes";
+import { SCHEMA } from "./schema-number";
+
+const bringUp = vi.hoisted(() => vi.fn());
+vi.mock("./queries", async (real) => ({ ...(await real<object>()), bringUp }));
 
 /** A field each for two people, and for who edits the first one twice. */
 interface Doc {
@@ -80,8 +84,8 @@ class Fake implements KeptSource<State, Doc> {
 
 const NOTES = "tumbrel.note..fake.";
 const notes = () => Object.keys(localStorage).filter((name) => name.startsWith(NOTES));
-const leave = (tab: string, note: Note<Doc>) =>
-  localStorage.setItem(NOTES + tab, JSON.stringify(note));
+const leave = (tab: string, note: Note<Doc> & { schema?: number | undefined }) =>
+  localStorage.setItem(NOTES + tab, JSON.stringify({ schema: SCHEMA, ...note }));
 
 async function keeping(source: Fake) {
   const cache = new QueryClient();
@@ -264,6 +268,22 @@ describe("notes of pages that are gone", () => {
     const kept = await keeping(source);
     await waitFor(() => expect(source.saves).toHaveLength(2));
     expect(kept.current.state?.doc).toEqual({ a: "by one", b: "by two" });
+  });
+  it("of an older schema are brought up by the server, and wait while it cannot be asked", async () => {
+    const source = new Fake();
+    const older = { schema: undefined, version: 1, base: FIRST, doc: a("old words") };
+    leave("gone", older);
+    bringUp.mockRejectedValueOnce(new Error("offline"));
+    await keeping(source);
+    await waitFor(() => expect(bringUp).toHaveBeenCalledOnce());
+    expect(source.saves).toEqual([]);
+    expect(notes()).toHaveLength(1);
+    bringUp.mockResolvedValueOnce({ tumbrel: SCHEMA, documents: [FIRST, a("new words")] });
+    await keeping(source);
+    await waitFor(() => expect(source.saves).toEqual([a("new words")]));
+    const asked = { kind: "trip", tumbrel: 1, documents: [FIRST, a("old words")] };
+    expect(bringUp).toHaveBeenLastCalledWith(asked);
+    expect(notes()).toEqual([]);
   });
   it("of another installation are left alone", async () => {
     const source = new Fake();

@@ -1,4 +1,6 @@
 import type { QueryKey } from "@tanstack/react-query";
+import { bringUp } from "./queries";
+import { SCHEMA } from "./schema-number";
 import { alone, installation, liveTabs, thisTab } from "./installation";
 
 /** What a tab has edited and no save holds yet, with the state that it began from. */
@@ -8,13 +10,23 @@ export interface Note<Doc> {
   doc: Doc;
 }
 
+type Raw = Record<string, unknown>;
+
 const START = "tumbrel.note";
 const stem = (key: QueryKey) => `${START}.${installation()}.${key.join(".")}.`;
+
+/** A note as the browser holds it, with the number of the schema that it was written in. */
+interface Stored<Doc> extends Note<Doc> {
+  schema?: number;
+}
+
+/** Notes of the first schema did not say its number. */
+const UNNUMBERED = 1;
 
 /** Keep this tab's note of a document in the browser; false when it has no room for it. */
 export function writeNote<Doc>(key: QueryKey, note: Note<Doc>): boolean {
   try {
-    localStorage.setItem(stem(key) + thisTab(), JSON.stringify(note));
+    localStorage.setItem(stem(key) + thisTab(), JSON.stringify({ ...note, schema: SCHEMA }));
     return true;
   } catch {
     return false;
@@ -29,22 +41,38 @@ export function dropNote(key: QueryKey): void {
 export async function takeNotes<Doc>(key: QueryKey): Promise<Note<Doc>[]> {
   const live = await liveTabs();
   const found: Note<Doc>[] = [];
-  await alone(`notes.${key.join(".")}`, () => {
+  await alone(`notes.${key.join(".")}`, async () => {
     const names = Object.keys(localStorage).filter((name) => name.startsWith(stem(key)));
     for (const name of names.sort()) {
       const tab = name.slice(stem(key).length);
       if (tab !== thisTab() && live.has(tab)) continue;
       const note = parsed<Doc>(localStorage.getItem(name));
+      const taken = note === null ? null : await broughtUp(key, note).catch(() => "later" as const);
+      if (taken === "later") continue; // it stays until the server can be asked
       localStorage.removeItem(name);
-      if (note !== null) found.push(note);
+      if (taken !== null) found.push(taken);
     }
   });
   return found;
 }
 
-function parsed<Doc>(text: string | null): Note<Doc> | null {
+/** A note as the present schema has it: the server knows how. */
+async function broughtUp<Doc>(key: QueryKey, note: Stored<Doc>): Promise<Note<Doc>> {
+  const { schema = UNNUMBERED, version, base, doc } = note;
+  if (schema === SCHEMA) return { version, base, doc };
+  const kind = key[0] === "kit" ? "kit" : "trip";
+  const bare = [base, doc].map((one) => (kind === "kit" ? (one as { kit: Raw }).kit : one) as Raw);
+  const told = await bringUp({ kind, tumbrel: schema, documents: bare });
+  const [newBase, newDoc] = [base, doc].map((one, place) => {
+    const raw = told.documents[place];
+    return (kind === "kit" ? { ...one, kit: raw } : raw) as Doc;
+  });
+  return { version, base: newBase ?? base, doc: newDoc ?? doc };
+}
+
+function parsed<Doc>(text: string | null): Stored<Doc> | null {
   try {
-    const note = JSON.parse(text ?? "") as Note<Doc> | null;
+    const note = JSON.parse(text ?? "") as Stored<Doc> | null;
     return typeof note?.version === "number" && note.base && note.doc ? note : null;
   } catch {
     return null;

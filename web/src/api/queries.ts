@@ -113,6 +113,10 @@ export function tellServing(document: Schemas["PlanDocument"]): Promise<Schemas[
 }
 
 /** Light, shutter, filter and slowing of a camera on a leg, with their arithmetic. */
+export function bringUp(asked: Schemas["OlderAsked"]): Promise<Schemas["BroughtUp"]> {
+  return unwrap(client.POST("/api/brought-up", { body: asked }));
+}
+
 export function tellPicture(asked: Schemas["PictureAsked"]): Promise<Schemas["PictureTold"]> {
   return unwrap(client.POST("/api/picture", { body: asked }));
 }

@@ -1,3 +1,4 @@
+import { SCHEMA } from "../api/schema-number";
 import { useCallback, useContext, useEffect, useMemo } from "react";
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from "react-router";
 import { useQuery } from "@tanstack/react-query";
@@ -30,7 +31,7 @@ const documents = new WeakMap<TripState["plan"], { trip: Trip; document: PlanDoc
 function documentOf({ kit, trip, plan }: TripState): PlanDocument {
   const known = documents.get(plan);
   if (known?.document.kit === kit && known.trip === trip) return known.document;
-  const document: PlanDocument = { tumbrel: 1, kit, trip: withoutWays(trip), plan };
+  const document: PlanDocument = { tumbrel: SCHEMA, kit, trip: withoutWays(trip), plan };
   documents.set(plan, { trip, document });
   return document;
 }

@@ -1,6 +1,7 @@
 """The plan document: the file's, the API's and the engine's one definition."""
 
 from .angles import Activity, Angle, Mount, Serving, Verdict, Where
+from .faults import BadDocument, FieldFault
 from .kit import (
     Camera,
     CardSlot,
@@ -41,8 +42,6 @@ from .plan import (
     Plan,
 )
 from .plan_file import (
-    BadDocument,
-    FieldFault,
     PlanDocument,
     check_references,
     faults_of,

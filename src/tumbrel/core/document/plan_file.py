@@ -4,24 +4,23 @@ from __future__ import annotations
 
 import json
 from collections.abc import Iterator
-from dataclasses import dataclass
 from typing import Any, Literal
 
 from pydantic import Field, ValidationError, model_validator
 
 from .base import Part
+from .faults import BadDocument, FieldFault
 from .kit import Kit
 from .plan import Plan
 from .references import refuse_unknown
 from .trip import Trip
-
-SCHEMA_VERSION = 1
+from .versions import brought_up, numbered
 
 
 class PlanDocument(Part):
     """Kit, trip and plan in one file."""
 
-    tumbrel: Literal[1] = Field(default=1, description="Version of this file's schema.")
+    tumbrel: Literal[2] = Field(default=2, description="Version of this file's schema.")
     kit: Kit
     trip: Trip
     plan: Plan
@@ -83,22 +82,6 @@ def _names_in(plan: Plan) -> Iterator[tuple[str, str, str | None]]:
             yield f"plan.links[{number}]", "camera", name
 
 
-@dataclass(frozen=True)
-class FieldFault:
-    """One thing wrong in a document: the path of the field and why."""
-
-    path: str
-    why: str
-
-
-class BadDocument(Exception):
-    """A document that cannot be used; says every fault, by path."""
-
-    def __init__(self, faults: tuple[FieldFault, ...]) -> None:
-        super().__init__("; ".join(f"{f.path}: {f.why}" for f in faults))
-        self.faults = faults
-
-
 def read_document(text: str | bytes) -> PlanDocument:
     """Read a plan file. Raises BadDocument with the path of every field at fault."""
     try:
@@ -115,10 +98,7 @@ def read_document(text: str | bytes) -> PlanDocument:
         raise BadDocument((FieldFault("(file)", str(error)),)) from None
     if not isinstance(loaded, dict) or "tumbrel" not in loaded:
         raise BadDocument((FieldFault("tumbrel", "is missing: this is no plan file of Tumbrel"),))
-    if loaded["tumbrel"] != SCHEMA_VERSION:
-        why = f"is {loaded['tumbrel']!r}; this version of Tumbrel reads {SCHEMA_VERSION}"
-        raise BadDocument((FieldFault("tumbrel", why),))
-    return parse_document(loaded)
+    return parse_document(numbered(brought_up(loaded, "file")))
 
 
 def parse_document(loaded: object) -> PlanDocument:

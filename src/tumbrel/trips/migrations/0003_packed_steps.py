@@ -2,7 +2,7 @@
 
 from django.db import migrations
 
-from tumbrel.keeping.packed import packing
+from tumbrel.history.packed import packing
 
 
 class Migration(migrations.Migration):

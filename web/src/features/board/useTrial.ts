@@ -2,6 +2,7 @@ import { replaceEqualDeep } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Pump } from "../../api/pump";
 import { rehearse } from "../../api/rehearsals";
+import { SCHEMA } from "../../api/schema-number";
 import type { Shown } from "../../api/useRehearsal";
 import { matches } from "../../app/commands";
 import { useTripHere } from "../../app/TripContext";
@@ -136,7 +137,7 @@ export function useTrial(shown: Shown): Trials {
   const draft = useCallback(
     (edits: readonly Edit[], moving = false) => {
       const doc = edits.reduce((before, one) => one(before), base);
-      const document = { tumbrel: 1 as const, kit, trip: withoutWays(doc.trip), plan: doc.plan };
+      const document = { tumbrel: SCHEMA, kit, trip: withoutWays(doc.trip), plan: doc.plan };
       show({ cure: null, edits, doc, document }, moving);
     },
     [base, kit, show],

@@ -14,8 +14,8 @@ from tumbrel.core.formats.runs_table import read_runs
 from tumbrel.kit.models import Kit
 from tumbrel.kit.to_core import kit_of
 
-from .files import kit_name, open_plan_file
-from .models import Trip
+from ..trips.files import kit_name, open_plan_file
+from ..trips.models import Trip
 
 DEMOS = Path(__file__).resolve().parents[1] / "demo"
 MAIN = "ostrel-crossing.json"

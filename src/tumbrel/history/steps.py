@@ -2,12 +2,20 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Any
 
 from django.db.models import Manager
+from pydantic import BaseModel
 
 from .models import Kept, Step
-from .refusals import NothingToUndo
+from .refusals import NothingToUndo, Stale
+
+
+def refuse_stale(kept: Kept, version: int, state: Callable[[], BaseModel]) -> None:
+    """Raise Stale, with the state as it is kept now, when a change is of an older version."""
+    if kept.version != version:
+        raise Stale(state(), f"{kept.saved_at:%H:%M:%S} UTC")
 
 
 def record(kept: Kept, steps: Manager[Any], document: dict[str, Any], name: str) -> None:

@@ -8,8 +8,8 @@ from typing import Any
 from django.core.management.base import BaseCommand
 
 from tumbrel.core.report import rehearse
-from tumbrel.site.local import local_owner
-from tumbrel.trips.demo import load_demos
+from tumbrel.demo.loading import load_demos
+from tumbrel.history.owner import local_owner
 from tumbrel.trips.to_core import sun_days
 
 

@@ -1,0 +1,1 @@
+"""The demo trips that ship with the application, and how they are loaded."""

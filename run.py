@@ -156,11 +156,13 @@ def web_sources() -> list[Path]:
     kept = [path for path in (WEB / "src").rglob("*") if path.is_file()]
     tops = [path for path in WEB.iterdir() if path.is_file() and path.suffix != ".tsbuildinfo"]
     public = [path for path in (WEB / "public").rglob("*") if path.is_file()]
-    made = {WEB / "src" / "api" / "schema.d.ts"}
-    return [p for p in [*kept, *tops, *public, OPENAPI] if p not in made]
+    made = {WEB / "src" / name for name in MADE_OF_THE_API}
+    return [p for p in [*kept, *tops, *public, OPENAPI, PARAMETERS] if p not in made]
 
 
+MADE_OF_THE_API = ("api/schema.d.ts", "domain/limits.ts", "domain/assumed.ts")
 OPENAPI = ROOT / "docs" / "formats" / "openapi.json"
+PARAMETERS = ROOT / "docs" / "formats" / "parameters.json"
 PLAN_SCHEMA = ROOT / "docs" / "formats" / "plan.schema.json"
 BUILT = DIST / "stamp"
 

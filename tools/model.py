@@ -1,17 +1,21 @@
-"""Tables of parameters in docs/model, written from the parameters themselves.
+"""Tables of parameters in docs/model, and as JSON, written from the parameters themselves.
 
 `python -m tools.model` writes them; with `--check` it fails when one is old.
 """
 
 from __future__ import annotations
 
+import json
 import re
 import sys
+from dataclasses import asdict, fields
 from pathlib import Path
 
+from tumbrel.core.mistakes import LEAST_APART_K, LEAST_LAG_S
 from tumbrel.core.parameters import DEFAULTS, Parameter
 
 PAGES = Path(__file__).resolve().parents[1] / "docs" / "model"
+JSON = PAGES.parent / "formats" / "parameters.json"
 MARK = re.compile(r"<!-- parameters: ([\w ]+) -->\n(?:\|.*\n)*")
 
 
@@ -38,9 +42,22 @@ def named(page: str) -> list[str]:
     return [name for found in MARK.finditer(page) for name in found[1].split()]
 
 
+def as_json() -> str:
+    """Every parameter by its name, for whoever shows what is assumed."""
+    named_ones = {field.name: getattr(DEFAULTS, field.name) for field in fields(DEFAULTS)}
+    told_ones = {n: asdict(one) for n, one in named_ones.items() if isinstance(one, Parameter)}
+    told_ones["least_apart_k"] = {"value": LEAST_APART_K, "unit": "K"}
+    told_ones["least_lag_s"] = {"value": LEAST_LAG_S, "unit": "s"}
+    return json.dumps(told_ones, indent=1, sort_keys=True) + "\n"
+
+
 def main() -> int:
     """Write or check all pages."""
     old = []
+    if not JSON.exists() or JSON.read_text("utf-8") != as_json():
+        old.append(JSON.name)
+        if "--check" not in sys.argv:
+            JSON.write_text(as_json(), "utf-8")
     for path in sorted(PAGES.glob("*.md")):
         page = path.read_text("utf-8")
         if told(page) != page:

@@ -1,3 +1,4 @@
+import * as limits from "./limits";
 import { freshKey, kitKeys } from "./edits";
 import type {
   Battery,
@@ -65,7 +66,13 @@ export function freshBattery(kit: Kit, family: BatteryFamily): Battery {
     family.name,
     kit.batteries.map((one) => one.name),
   );
-  return { id: freshKey(name, kitKeys(kit)), name, family: family.id, health: 1, charge: 1 };
+  return {
+    id: freshKey(name, kitKeys(kit)),
+    name,
+    family: family.id,
+    health: limits.Battery.health.default,
+    charge: limits.Battery.charge.default,
+  };
 }
 
 export function freshCard(kit: Kit): Card {
@@ -96,7 +103,7 @@ export function freshMode(taken: readonly Mode[]): Mode {
     fps: 30,
     video_mbps: 60,
     peak_mbps: null,
-    audio_mbps: 0.192,
+    audio_mbps: limits.Mode.audio_mbps.default,
     draw: { kind: "lasts", minutes: 80 },
     rise_k: null,
     clip_limit_s: null,
@@ -116,12 +123,12 @@ export function freshSetUp(taken: readonly SetUp[]): SetUp {
       taken.map((one) => one.id),
     ),
     name,
-    case_factor: 1,
-    case_a: 1,
-    air_share: 1,
+    case_factor: limits.SetUp.case_factor.default,
+    case_a: limits.SetUp.case_a.default,
+    air_share: limits.SetUp.air_share.default,
     tau_s: null,
-    swap_s: 30,
-    swap_gloved_s: 60,
+    swap_s: limits.SetUp.swap_s.default,
+    swap_gloved_s: limits.SetUp.swap_gloved_s.default,
     door_blocked_s: 0,
     hot_swap: false,
     power: "battery",

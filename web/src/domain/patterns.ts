@@ -1,3 +1,4 @@
+import * as limits from "./limits";
 import type { Assignment, Pattern } from "./types";
 
 export const PATTERNS: readonly Pattern["kind"][] = [
@@ -16,7 +17,13 @@ export type Edge = Windows["windows"][number]["opens"];
 const FRESH: Record<Pattern["kind"], Pattern> = {
   roll: { kind: "roll" },
   takes: { kind: "takes", seconds: 30, count: null, per_hour: 6 },
-  loop: { kind: "loop", length_s: 120, segments: 5, saves: null, saves_per_hour: null },
+  loop: {
+    kind: "loop",
+    length_s: 120,
+    segments: limits.Loop.segments.default,
+    saves: null,
+    saves_per_hour: null,
+  },
   windows: {
     kind: "windows",
     windows: [
@@ -26,7 +33,12 @@ const FRESH: Record<Pattern["kind"], Pattern> = {
       },
     ],
   },
-  interval: { kind: "interval", every_s: 10, frame_mb: null, playback_fps: 25 },
+  interval: {
+    kind: "interval",
+    every_s: 10,
+    frame_mb: null,
+    playback_fps: limits.Interval.playback_fps.default,
+  },
   armed: {
     kind: "armed",
     count: null,

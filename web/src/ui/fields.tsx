@@ -92,7 +92,9 @@ interface NumberInProps extends Shared {
   onCommit: (value: number) => void;
   /** Empty is allowed: the value is then assumed. */
   onClear?: () => void;
-  min: number;
+  min?: number;
+  /** More than this, where there is no least. */
+  above?: number;
   max: number;
   unit: string;
   whole?: boolean;
@@ -105,6 +107,7 @@ export function NumberIn({
   onCommit,
   onClear,
   min,
+  above = -Infinity,
   max,
   unit,
   whole,
@@ -117,7 +120,10 @@ export function NumberIn({
     const number = parseNumber(text);
     if (number === null) return "That is no number.";
     if (whole === true && !Number.isInteger(number)) return "Give a whole number.";
-    if (number < min || number > max) return `From ${String(min)} to ${String(max)} ${unit}.`;
+    if (number > max || number < (min ?? -Infinity) || number <= above)
+      return min === undefined
+        ? `More than ${String(above)}, up to ${String(max)} ${unit}.`
+        : `From ${String(min)} to ${String(max)} ${unit}.`;
     return null;
   };
   return (

@@ -1,3 +1,4 @@
+import * as limits from "../../domain/limits";
 import { AIRS, END_CHOICES } from "../../domain/bench";
 import type { BenchRun, Camera, FeatureName } from "../../domain/types";
 import { CheckIn, ChoiceIn, NumberIn, PercentIn, TextIn } from "../../ui/fields";
@@ -48,8 +49,7 @@ export function ConditionFields({ camera, value, onChange }: ConditionProps) {
           label="Room"
           unit="°C"
           value={value.ambient_c}
-          min={-60}
-          max={70}
+          {...limits.Air.ambient_c}
           width={110}
           onCommit={(ambient_c) => onChange({ ambient_c })}
         />
@@ -69,8 +69,7 @@ export function ConditionFields({ camera, value, onChange }: ConditionProps) {
           label="Air speed"
           unit="m/s"
           value={value.air_mps}
-          min={0}
-          max={60}
+          {...limits.Air.air_mps}
           width={120}
           onCommit={(air_mps) => onChange({ air_mps })}
         />
@@ -121,8 +120,7 @@ export function OutcomeFields({ run, onChange }: OutcomeProps) {
         label="Recorded"
         unit="min"
         value={run.minutes}
-        min={0.1}
-        max={2880}
+        {...limits.BenchRun.minutes}
         width={120}
         onCommit={(minutes) => onChange({ minutes })}
       />
@@ -137,8 +135,7 @@ export function OutcomeFields({ run, onChange }: OutcomeProps) {
         label="Warned of heat at"
         unit="min"
         value={run.warned_min}
-        min={0.1}
-        max={2880}
+        {...limits.BenchRun.warned_min}
         width={170}
         onCommit={(warned_min) => onChange({ warned_min })}
         onClear={() => onChange({ warned_min: null })}
@@ -167,8 +164,7 @@ export function OutcomeFields({ run, onChange }: OutcomeProps) {
         label="Meter, mean"
         unit="W"
         value={run.mean_w}
-        min={0.01}
-        max={60}
+        {...limits.BenchRun.mean_w}
         width={130}
         onCommit={(mean_w) => onChange({ mean_w })}
         onClear={() => onChange({ mean_w: null })}
@@ -189,8 +185,7 @@ export function OutcomeFields({ run, onChange }: OutcomeProps) {
           label="Charging paused"
           unit="min"
           value={run.charge_paused_min}
-          min={0}
-          max={2880}
+          {...limits.BenchRun.charge_paused_min}
           width={160}
           onCommit={(charge_paused_min) => onChange({ charge_paused_min })}
         />

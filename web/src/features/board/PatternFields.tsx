@@ -1,3 +1,4 @@
+import * as limits from "../../domain/limits";
 import { Button } from "@mui/material";
 import { clockEdge, clockText, type Edge, SUN_EVENTS, type Windows } from "../../domain/patterns";
 import type { Assignment, Pattern } from "../../domain/types";
@@ -67,8 +68,7 @@ function TakesFields({ takes, change }: { takes: Of<"takes">; change: (next: Pat
         label="Each"
         unit="s"
         value={takes.seconds}
-        min={1}
-        max={86_400}
+        {...limits.Takes.seconds}
         whole
         onCommit={(seconds) => change({ ...takes, seconds })}
         width={84}
@@ -91,8 +91,7 @@ function LoopFields({ loop, change }: { loop: Of<"loop">; change: (next: Pattern
         label="Length"
         unit="s"
         value={loop.length_s}
-        min={10}
-        max={86_400}
+        {...limits.Loop.length_s}
         whole
         onCommit={(length_s) => change({ ...loop, length_s })}
         width={96}
@@ -101,8 +100,7 @@ function LoopFields({ loop, change }: { loop: Of<"loop">; change: (next: Pattern
         label="Segments"
         unit="in it"
         value={loop.segments}
-        min={2}
-        max={100}
+        {...limits.Loop.segments}
         whole
         onCommit={(segments) => change({ ...loop, segments })}
         width={118}
@@ -238,8 +236,7 @@ function EdgeFields({
           label={`${label} after`}
           unit="min"
           value={edge.plus_min}
-          min={-720}
-          max={720}
+          {...limits.SunEdge.plus_min}
           whole
           onCommit={(plus_min) => put({ ...edge, plus_min })}
           width={132}
@@ -263,8 +260,7 @@ function IntervalFields({
         label="A frame every"
         unit="s"
         value={interval.every_s}
-        min={0.1}
-        max={86_400}
+        {...limits.Interval.every_s}
         onCommit={(every_s) => change({ ...interval, every_s })}
         width={126}
       />
@@ -283,8 +279,7 @@ function IntervalFields({
           label="One still"
           unit="MB"
           value={interval.frame_mb}
-          min={0.1}
-          max={500}
+          {...limits.Interval.frame_mb}
           onCommit={(frame_mb) => change({ ...interval, frame_mb })}
           width={104}
         />
@@ -293,8 +288,7 @@ function IntervalFields({
         label="Played at"
         unit="1/s"
         value={interval.playback_fps}
-        min={1}
-        max={240}
+        {...limits.Interval.playback_fps}
         onCommit={(playback_fps) => change({ ...interval, playback_fps })}
         width={104}
       />
@@ -326,8 +320,7 @@ function ArmedFields({ armed, change }: { armed: Of<"armed">; change: (next: Pat
         label="Clip"
         unit="s"
         value={armed.seconds}
-        min={1}
-        max={86_400}
+        {...limits.Armed.seconds}
         whole
         onCommit={(seconds) => change({ ...armed, seconds })}
         width={84}
@@ -336,8 +329,7 @@ function ArmedFields({ armed, change }: { armed: Of<"armed">; change: (next: Pat
         label="Before it"
         unit="s"
         value={armed.pre_record_s}
-        min={0}
-        max={600}
+        {...limits.Armed.pre_record_s}
         whole
         onCommit={(pre_record_s) => change({ ...armed, pre_record_s })}
         width={104}

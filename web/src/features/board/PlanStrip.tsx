@@ -1,3 +1,4 @@
+import * as limits from "../../domain/limits";
 import { Button } from "@mui/material";
 import { useMemo, useState } from "react";
 import { type DayWindow, dayWindows } from "../../domain/clock";
@@ -38,8 +39,7 @@ export function PlanStrip({ document, rehearsal, clock, kept, lanes, onClose }: 
           path="plan.delivery_fps"
           unit="frames a second"
           value={plan.delivery_fps}
-          min={1}
-          max={240}
+          {...limits.Plan.delivery_fps}
           onCommit={(delivery_fps) => put({ delivery_fps })}
           width="100%"
           hint="A mode of twice as many can be slowed to half."
@@ -79,8 +79,7 @@ function Editing({ plan, put }: { plan: Plan; put: (part: Partial<Plan>) => void
             label="Width"
             unit="px"
             value={computer.width_px}
-            min={160}
-            max={16_000}
+            {...limits.EditingComputer.width_px}
             whole
             onCommit={(width_px) => change({ width_px })}
             width={96}
@@ -89,8 +88,7 @@ function Editing({ plan, put }: { plan: Plan; put: (part: Partial<Plan>) => void
             label="Height"
             unit="px"
             value={computer.height_px}
-            min={120}
-            max={16_000}
+            {...limits.EditingComputer.height_px}
             whole
             onCommit={(height_px) => change({ height_px })}
             width={96}
@@ -99,8 +97,7 @@ function Editing({ plan, put }: { plan: Plan; put: (part: Partial<Plan>) => void
             label="Rate"
             unit="1/s"
             value={computer.fps}
-            min={1}
-            max={1000}
+            {...limits.EditingComputer.fps}
             onCommit={(fps) => change({ fps })}
             width={84}
           />
@@ -108,8 +105,7 @@ function Editing({ plan, put }: { plan: Plan; put: (part: Partial<Plan>) => void
             label="Bitrate"
             unit="Mbit/s"
             value={computer.mbps}
-            min={0.1}
-            max={4000}
+            {...limits.EditingComputer.mbps}
             assumed="any"
             onCommit={(mbps) => change({ mbps })}
             onClear={() => change({ mbps: null })}

@@ -1,3 +1,4 @@
+import * as limits from "../../domain/limits";
 import { Button } from "@mui/material";
 import {
   familyIsFree,
@@ -70,8 +71,7 @@ function FamilyBlock({
           label="Capacity"
           unit="mAh"
           value={family.mah}
-          min={1}
-          max={200_000}
+          {...limits.BatteryFamily.mah}
           onCommit={(mah) => putFamily({ ...family, mah })}
           width={120}
         />
@@ -79,8 +79,7 @@ function FamilyBlock({
           label="Nominal"
           unit="V"
           value={family.nominal_v}
-          min={0.1}
-          max={60}
+          {...limits.BatteryFamily.nominal_v}
           onCommit={(nominal_v) => putFamily({ ...family, nominal_v })}
           width={90}
         />
@@ -88,8 +87,7 @@ function FamilyBlock({
           label="Mass"
           unit="g"
           value={family.mass_g}
-          min={0}
-          max={5000}
+          {...limits.BatteryFamily.mass_g}
           onCommit={(mass_g) => putFamily({ ...family, mass_g })}
           width={84}
         />

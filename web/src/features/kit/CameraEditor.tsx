@@ -1,3 +1,5 @@
+import * as assume from "../../domain/assumed";
+import * as fieldLimits from "../../domain/limits";
 import { Button, Dialog } from "@mui/material";
 import { useState } from "react";
 import { withCopiedCamera, withoutUnit } from "../../domain/kitEdits";
@@ -61,8 +63,7 @@ export function CameraEditor({ kit, camera, uses, choose, editKit }: Props) {
           label="Mass"
           unit="g"
           value={camera.mass_g}
-          min={5}
-          max={5000}
+          {...fieldLimits.Camera.mass_g}
           onCommit={(mass_g) => put({ mass_g })}
           width={96}
         />
@@ -101,9 +102,8 @@ export function CameraEditor({ kit, camera, uses, choose, editKit }: Props) {
             label="Boots in"
             unit="s"
             value={camera.boot_s}
-            min={0}
-            max={120}
-            assumed="4"
+            {...fieldLimits.Camera.boot_s}
+            assumed={String(assume.boot_s)}
             onCommit={(boot_s) => put({ boot_s })}
             onClear={() => put({ boot_s: null })}
             width={120}
@@ -112,9 +112,8 @@ export function CameraEditor({ kit, camera, uses, choose, editKit }: Props) {
             label="Standby"
             unit="W"
             value={camera.standby_w}
-            min={0}
-            max={60}
-            assumed="0.5"
+            {...fieldLimits.Camera.standby_w}
+            assumed={String(assume.standby_w)}
             onCommit={(standby_w) => put({ standby_w })}
             onClear={() => put({ standby_w: null })}
             width={130}
@@ -124,8 +123,7 @@ export function CameraEditor({ kit, camera, uses, choose, editKit }: Props) {
             label="Largest file"
             unit="GB"
             value={camera.chapter_gb}
-            min={0.1}
-            max={1024}
+            {...fieldLimits.Camera.chapter_gb}
             assumed="none"
             onCommit={(chapter_gb) => put({ chapter_gb })}
             onClear={() => put({ chapter_gb: null })}
@@ -236,8 +234,7 @@ function MemoryFields({ camera, put }: { camera: Camera; put: Put }) {
           label="Largest card"
           unit="GB"
           value={memory.largest_gb}
-          min={1}
-          max={8192}
+          {...fieldLimits.CardSlot.largest_gb}
           whole
           onCommit={(largest_gb) => put({ memory: { ...memory, largest_gb } })}
           width={130}
@@ -248,8 +245,7 @@ function MemoryFields({ camera, put }: { camera: Camera; put: Put }) {
             label="Size"
             unit="GB"
             value={memory.gb}
-            min={1}
-            max={8192}
+            {...fieldLimits.Card.gb}
             whole
             onCommit={(gb) => put({ memory: { ...memory, gb } })}
             width={96}
@@ -258,8 +254,7 @@ function MemoryFields({ camera, put }: { camera: Camera; put: Put }) {
             label="Of it reserved"
             unit="GB"
             value={memory.reserved_gb}
-            min={0}
-            max={4096}
+            {...fieldLimits.FixedMemory.reserved_gb}
             onCommit={(reserved_gb) => put({ memory: { ...memory, reserved_gb } })}
             width={140}
           />
@@ -269,8 +264,7 @@ function MemoryFields({ camera, put }: { camera: Camera; put: Put }) {
   );
 }
 
-const LEAST_APART_K = 2; // nearer ones are a slip of the finger
-const ASSUMED_LIMITS = { stop_c: 70, restart_c: 55 };
+const ASSUMED_LIMITS = { stop_c: assume.stop_c, restart_c: assume.restart_c };
 
 function LimitFields({ camera, put }: { camera: Camera; put: Put }) {
   const limits = camera.limits;
@@ -281,11 +275,12 @@ function LimitFields({ camera, put }: { camera: Camera; put: Put }) {
         label="Stops at"
         unit="°C"
         value={limits?.stop_c}
-        min={30}
-        max={120}
-        assumed="70"
+        {...fieldLimits.Limits.stop_c}
+        assumed={String(assume.stop_c)}
         onCommit={(stop_c) =>
-          put({ limits: { stop_c, restart_c: Math.min(now.restart_c, stop_c - LEAST_APART_K) } })
+          put({
+            limits: { stop_c, restart_c: Math.min(now.restart_c, stop_c - assume.least_apart_k) },
+          })
         }
         onClear={() => put({ limits: null })}
         width={130}
@@ -295,8 +290,8 @@ function LimitFields({ camera, put }: { camera: Camera; put: Put }) {
         unit="°C"
         value={limits?.restart_c}
         min={0}
-        max={now.stop_c - LEAST_APART_K}
-        assumed="55"
+        max={now.stop_c - assume.least_apart_k}
+        assumed={String(assume.restart_c)}
         onCommit={(restart_c) => put({ limits: { ...now, restart_c } })}
         onClear={() => put({ limits: null })}
         width={150}

@@ -1,3 +1,5 @@
+import * as assume from "../../domain/assumed";
+import * as limits from "../../domain/limits";
 import type { Camera } from "../../domain/types";
 import { CheckIn, NumberIn, TextIn } from "../../ui/fields";
 
@@ -19,8 +21,7 @@ export function CameraMore({ camera, path, put }: Props) {
           label="Its port takes"
           unit="W"
           value={camera.charges_in_w}
-          min={0.1}
-          max={2000}
+          {...limits.Camera.charges_in_w}
           assumed="no port"
           onCommit={(charges_in_w) => put({ charges_in_w })}
           onClear={() => put({ charges_in_w: null })}
@@ -30,8 +31,7 @@ export function CameraMore({ camera, path, put }: Props) {
           label="Armed"
           unit="W"
           value={camera.armed_w}
-          min={0}
-          max={60}
+          {...limits.Camera.armed_w}
           assumed="standby"
           onCommit={(armed_w) => put({ armed_w })}
           onClear={() => put({ armed_w: null })}
@@ -42,8 +42,7 @@ export function CameraMore({ camera, path, put }: Props) {
           unit="K/W"
           path={`${path}.resistance_k_per_w`}
           value={camera.resistance_k_per_w}
-          min={0.1}
-          max={200}
+          {...limits.Camera.resistance_k_per_w}
           assumed="by mass"
           onCommit={(resistance_k_per_w) => put({ resistance_k_per_w })}
           onClear={() => put({ resistance_k_per_w: null })}
@@ -54,8 +53,7 @@ export function CameraMore({ camera, path, put }: Props) {
           unit="× typical"
           path={`${path}.charge_heat`}
           value={camera.charge_heat}
-          min={0.1}
-          max={10}
+          {...limits.Camera.charge_heat}
           onCommit={(charge_heat) => put({ charge_heat })}
           width={180}
         />
@@ -63,9 +61,8 @@ export function CameraMore({ camera, path, put }: Props) {
           label="Aperture, f over"
           unit="number"
           value={camera.f_number}
-          min={0.7}
-          max={32}
-          assumed="2.8"
+          {...limits.Camera.f_number}
+          assumed={String(assume.f_number)}
           onCommit={(f_number) => put({ f_number })}
           onClear={() => put({ f_number: null })}
           width={180}
@@ -74,10 +71,9 @@ export function CameraMore({ camera, path, put }: Props) {
           label="Least gain"
           unit="ISO"
           value={camera.base_iso}
-          min={25}
-          max={409_600}
+          {...limits.Camera.base_iso}
           whole
-          assumed="100"
+          assumed={String(assume.base_iso)}
           onCommit={(base_iso) => put({ base_iso })}
           onClear={() => put({ base_iso: null })}
           width={140}
@@ -86,10 +82,9 @@ export function CameraMore({ camera, path, put }: Props) {
           label="Most gain that looks right"
           unit="ISO"
           value={camera.most_iso}
-          min={25}
-          max={409_600}
+          {...limits.Camera.most_iso}
           whole
-          assumed="1600"
+          assumed={String(assume.most_iso)}
           onCommit={(most_iso) => put({ most_iso })}
           onClear={() => put({ most_iso: null })}
           width={220}
@@ -105,8 +100,7 @@ export function CameraMore({ camera, path, put }: Props) {
           label="Clock drifts"
           unit="s a day"
           value={camera.clock_drift_s_per_day}
-          min={-600}
-          max={600}
+          {...limits.Camera.clock_drift_s_per_day}
           onCommit={(clock_drift_s_per_day) => put({ clock_drift_s_per_day })}
           width={150}
         />

@@ -1,3 +1,4 @@
+import * as limits from "../../domain/limits";
 import { Button } from "@mui/material";
 import { freshCard, withCopiedCard, withoutUnit, withUnit } from "../../domain/kitEdits";
 import type { Card, Kit } from "../../domain/types";
@@ -31,8 +32,7 @@ export function Cards({ kit, editKit }: Props) {
               label="Size"
               unit="GB"
               value={card.gb}
-              min={1}
-              max={8192}
+              {...limits.Card.gb}
               whole
               onCommit={(gb) => put({ ...card, gb })}
               width={92}

@@ -1,3 +1,5 @@
+import * as assume from "../../domain/assumed";
+import * as limits from "../../domain/limits";
 import { freshMode, resolutionName, RESOLUTIONS } from "../../domain/kitEdits";
 import { type Camera, FEATURES, type Mode } from "../../domain/types";
 import { CheckIn, ChoiceIn, NameIn, NumberIn } from "../../ui/fields";
@@ -71,8 +73,7 @@ function ModeFields({
           label="Rate"
           unit="1/s"
           value={mode.fps}
-          min={1}
-          max={1000}
+          {...limits.Mode.fps}
           onCommit={(fps) => putMode({ fps })}
           width={84}
         />
@@ -80,8 +81,7 @@ function ModeFields({
           label="Bitrate"
           unit="Mbit/s"
           value={mode.video_mbps}
-          min={0.1}
-          max={2000}
+          {...limits.Mode.video_mbps}
           onCommit={(video_mbps) => putMode({ video_mbps })}
           width={112}
         />
@@ -102,8 +102,7 @@ function ModeFields({
             label="Lasts"
             unit="min"
             value={draw.minutes}
-            min={1}
-            max={10_000}
+            {...limits.DrawByRunTime.minutes}
             onCommit={(minutes) => putMode({ draw: { kind: "lasts", minutes } })}
             width={100}
           />
@@ -112,8 +111,7 @@ function ModeFields({
             label="Drinks"
             unit="W"
             value={draw.watts}
-            min={0.01}
-            max={60}
+            {...limits.DrawInWatts.watts}
             onCommit={(watts) => putMode({ draw: { kind: "watts", watts } })}
             width={100}
           />
@@ -126,8 +124,7 @@ function ModeFields({
             label="Warms by"
             unit="K"
             value={mode.rise_k}
-            min={0}
-            max={200}
+            {...limits.Mode.rise_k}
             assumed="by mass, W"
             onCommit={(rise_k) => putMode({ rise_k })}
             onClear={() => putMode({ rise_k: null })}
@@ -137,8 +134,7 @@ function ModeFields({
             label="Box claims"
             unit="min"
             value={mode.box_minutes}
-            min={1}
-            max={10_000}
+            {...limits.Mode.box_minutes}
             onCommit={(box_minutes) => putMode({ box_minutes })}
             onClear={() => putMode({ box_minutes: null })}
             width={120}
@@ -147,8 +143,7 @@ function ModeFields({
             label="Longest clip"
             unit="s"
             value={mode.clip_limit_s}
-            min={1}
-            max={86_400}
+            {...limits.Mode.clip_limit_s}
             whole
             assumed="none"
             onCommit={(clip_limit_s) => putMode({ clip_limit_s })}
@@ -159,9 +154,8 @@ function ModeFields({
             label="Peak bitrate"
             unit="Mbit/s"
             value={mode.peak_mbps}
-            min={0.1}
-            max={4000}
-            assumed="1.3 × mean"
+            {...limits.Mode.peak_mbps}
+            assumed={`${String(assume.peak_over_mean)} × mean`}
             onCommit={(peak_mbps) => putMode({ peak_mbps })}
             onClear={() => putMode({ peak_mbps: null })}
             width={190}

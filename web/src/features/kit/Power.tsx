@@ -1,3 +1,4 @@
+import * as limits from "../../domain/limits";
 import {
   freshCharger,
   freshDrive,
@@ -89,8 +90,7 @@ export function Power({ kit, editKit }: Props) {
               label="A day"
               unit="W h"
               value={load.wh_per_day}
-              min={0}
-              max={2000}
+              {...limits.OtherLoad.wh_per_day}
               onCommit={(wh_per_day) => change({ wh_per_day })}
               width={104}
             />
@@ -121,8 +121,7 @@ export function Power({ kit, editKit }: Props) {
               label="Free"
               unit="GB"
               value={drive.free_gb}
-              min={0}
-              max={100_000}
+              {...limits.Drive.free_gb}
               onCommit={(free_gb) => change({ free_gb })}
               width={96}
             />
@@ -130,8 +129,7 @@ export function Power({ kit, editKit }: Props) {
               label="Cable"
               unit="MB/s"
               value={drive.link_mb_s}
-              min={0.1}
-              max={5000}
+              {...limits.Drive.link_mb_s}
               onCommit={(link_mb_s) => change({ link_mb_s })}
               width={104}
             />
@@ -139,8 +137,7 @@ export function Power({ kit, editKit }: Props) {
               label="Writes"
               unit="MB/s"
               value={drive.write_mb_s}
-              min={0.1}
-              max={5000}
+              {...limits.Drive.write_mb_s}
               onCommit={(write_mb_s) => change({ write_mb_s })}
               width={108}
             />
@@ -179,8 +176,7 @@ function Chargers({ kit, editKit }: Props) {
             label="Bays"
             unit="in all"
             value={charger.bays}
-            min={1}
-            max={8}
+            {...limits.Charger.bays}
             whole
             onCommit={(bays) => change({ bays })}
             width={92}
@@ -189,8 +185,7 @@ function Chargers({ kit, editKit }: Props) {
             label="Takes"
             unit="W"
             value={charger.in_w}
-            min={0.1}
-            max={2000}
+            {...limits.Charger.in_w}
             onCommit={(in_w) => change({ in_w })}
             width={88}
           />
@@ -204,8 +199,7 @@ function Chargers({ kit, editKit }: Props) {
             label="One bay"
             unit="W"
             value={charger.bay_w}
-            min={0.1}
-            max={2000}
+            {...limits.Charger.bay_w}
             assumed="no less"
             onCommit={(bay_w) => change({ bay_w })}
             onClear={() => change({ bay_w: null })}

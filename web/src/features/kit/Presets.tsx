@@ -1,3 +1,5 @@
+import * as assume from "../../domain/assumed";
+import * as limits from "../../domain/limits";
 import { freeSlot, freshPreset } from "../../domain/kitEdits";
 import type { Camera, Preset } from "../../domain/types";
 import { ChoiceIn, NameIn, NumberIn } from "../../ui/fields";
@@ -99,8 +101,7 @@ function Fields({ preset, camera, path, change }: FieldsProps) {
         label="Shutter, 1 over"
         unit="1/s"
         value={preset.shutter_per_s}
-        min={0.01}
-        max={64_000}
+        {...limits.Preset.shutter_per_s}
         assumed="auto"
         onCommit={(shutter_per_s) => change({ shutter_per_s })}
         onClear={() => change({ shutter_per_s: null })}
@@ -110,8 +111,7 @@ function Fields({ preset, camera, path, change }: FieldsProps) {
         label="Exposure bias"
         unit="EV"
         value={preset.exposure_ev}
-        min={-5}
-        max={5}
+        {...limits.Preset.exposure_ev}
         onCommit={(exposure_ev) => change({ exposure_ev })}
         width={130}
       />
@@ -119,8 +119,7 @@ function Fields({ preset, camera, path, change }: FieldsProps) {
         label="White balance"
         unit="K"
         value={preset.white_balance_k}
-        min={1500}
-        max={15_000}
+        {...limits.Preset.white_balance_k}
         whole
         assumed="auto"
         onCommit={(white_balance_k) => change({ white_balance_k })}
@@ -131,10 +130,9 @@ function Fields({ preset, camera, path, change }: FieldsProps) {
         label="Most gain"
         unit="ISO"
         value={preset.most_gain_iso}
-        min={25}
-        max={409_600}
+        {...limits.Preset.most_gain_iso}
         whole
-        assumed={String(camera.most_iso ?? 1600)}
+        assumed={String(camera.most_iso ?? assume.most_iso)}
         onCommit={(most_gain_iso) => change({ most_gain_iso })}
         onClear={() => change({ most_gain_iso: null })}
         width={150}
@@ -143,8 +141,7 @@ function Fields({ preset, camera, path, change }: FieldsProps) {
         label="Microphone"
         unit="dB"
         value={preset.microphone_db}
-        min={-60}
-        max={60}
+        {...limits.Preset.microphone_db}
         assumed="auto"
         onCommit={(microphone_db) => change({ microphone_db })}
         onClear={() => change({ microphone_db: null })}
@@ -154,8 +151,7 @@ function Fields({ preset, camera, path, change }: FieldsProps) {
         label="Filter fitted"
         unit="stops"
         value={preset.filter_stops}
-        min={0}
-        max={20}
+        {...limits.Preset.filter_stops}
         onCommit={(filter_stops) => change({ filter_stops })}
         width={130}
       />
@@ -164,8 +160,7 @@ function Fields({ preset, camera, path, change }: FieldsProps) {
         unit="times"
         path={`${path}.slowing`}
         value={preset.slowing}
-        min={1}
-        max={100}
+        {...limits.Preset.slowing}
         assumed="no"
         onCommit={(slowing) => change({ slowing })}
         onClear={() => change({ slowing: null })}

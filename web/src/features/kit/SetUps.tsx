@@ -1,3 +1,4 @@
+import * as limits from "../../domain/limits";
 import { freshSetUp } from "../../domain/kitEdits";
 import type { Camera } from "../../domain/types";
 import { CheckIn, ChoiceIn, NameIn, NumberIn, PercentIn } from "../../ui/fields";
@@ -38,8 +39,7 @@ export function SetUps({ camera, path, put, usedIn, ask }: Props) {
               label="Holds heat"
               unit="×"
               value={setUp.case_factor}
-              min={0.1}
-              max={5}
+              {...limits.SetUp.case_factor}
               onCommit={(case_factor) => putSetUp({ case_factor })}
               width={110}
             />
@@ -47,8 +47,7 @@ export function SetUps({ camera, path, put, usedIn, ask }: Props) {
               label="Air helps"
               unit="×"
               value={setUp.case_a}
-              min={0}
-              max={2}
+              {...limits.SetUp.case_a}
               onCommit={(case_a) => putSetUp({ case_a })}
               width={104}
             />
@@ -62,8 +61,7 @@ export function SetUps({ camera, path, put, usedIn, ask }: Props) {
               label="Swap"
               unit="s"
               value={setUp.swap_s}
-              min={0}
-              max={1800}
+              {...limits.SetUp.swap_s}
               onCommit={(swap_s) => putSetUp({ swap_s })}
               width={88}
             />
@@ -71,8 +69,7 @@ export function SetUps({ camera, path, put, usedIn, ask }: Props) {
               label="Gloved"
               unit="s"
               value={setUp.swap_gloved_s}
-              min={0}
-              max={1800}
+              {...limits.SetUp.swap_gloved_s}
               onCommit={(swap_gloved_s) => putSetUp({ swap_gloved_s })}
               width={92}
             />
@@ -80,8 +77,7 @@ export function SetUps({ camera, path, put, usedIn, ask }: Props) {
               label="Door blocked adds"
               unit="s"
               value={setUp.door_blocked_s}
-              min={0}
-              max={1800}
+              {...limits.SetUp.door_blocked_s}
               onCommit={(door_blocked_s) => putSetUp({ door_blocked_s })}
               width={150}
             />

@@ -1,3 +1,4 @@
+import * as limits from "../../domain/limits";
 import { portsOf, SOURCE_KINDS } from "../../domain/powerEdits";
 import type { Bank, Pocket, Source } from "../../domain/types";
 import { CheckIn, ChoiceIn, NameIn, NumberIn, PercentIn, TextIn } from "../../ui/fields";
@@ -42,8 +43,7 @@ export function SourceFields({ source, pockets, path, put }: Props) {
           label="In all"
           unit="W"
           value={source.total_w}
-          min={0.1}
-          max={2000}
+          {...limits.Bank.total_w}
           assumed="their sum"
           onCommit={(total_w) => put({ ...source, total_w })}
           onClear={() => put({ ...source, total_w: null })}
@@ -56,8 +56,7 @@ export function SourceFields({ source, pockets, path, put }: Props) {
           label="Rated"
           unit="W"
           value={source.rated_w}
-          min={0.1}
-          max={2000}
+          {...limits.Dynamo.rated_w}
           onCommit={(rated_w) => put({ ...source, rated_w })}
           width={92}
         />
@@ -79,8 +78,7 @@ export function SourceFields({ source, pockets, path, put }: Props) {
             label="Tilt"
             unit="°"
             value={source.tilt_deg}
-            min={0}
-            max={90}
+            {...limits.FromPanel.tilt_deg}
             onCommit={(tilt_deg) => put({ ...source, tilt_deg })}
             width={76}
           />
@@ -114,8 +112,7 @@ function BankFields({
         label="Capacity"
         unit="mAh"
         value={bank.mah}
-        min={1}
-        max={500_000}
+        {...limits.Bank.mah}
         onCommit={(mah) => put({ ...bank, mah })}
         width={120}
       />
@@ -129,8 +126,7 @@ function BankFields({
         label="Takes"
         unit="W"
         value={bank.in_w}
-        min={0.1}
-        max={2000}
+        {...limits.Bank.in_w}
         onCommit={(in_w) => put({ ...bank, in_w })}
         width={88}
       />
@@ -138,8 +134,7 @@ function BankFields({
         label="Emergency reserve"
         unit="W h"
         value={bank.reserve_wh}
-        min={0}
-        max={5000}
+        {...limits.Bank.reserve_wh}
         onCommit={(reserve_wh) => put({ ...bank, reserve_wh })}
         width={168}
       />

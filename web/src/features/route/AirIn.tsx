@@ -1,3 +1,4 @@
+import * as limits from "../../domain/limits";
 import { Alert, Button } from "@mui/material";
 import { useMutation } from "@tanstack/react-query";
 import { type AirAsked, airOf } from "../../api/queries";
@@ -100,8 +101,7 @@ function Days({ trip, onAsk }: { trip: Trip; onAsk: (days: DailyRange) => void }
           label="Low"
           unit="°C"
           value={days.low_c}
-          min={-60}
-          max={70}
+          {...limits.DailyRange.low_c}
           onCommit={(low_c) => change({ low_c })}
           width={84}
           hint={wrong ? "Above the high." : undefined}
@@ -110,8 +110,7 @@ function Days({ trip, onAsk }: { trip: Trip; onAsk: (days: DailyRange) => void }
           label="High"
           unit="°C"
           value={days.high_c}
-          min={-60}
-          max={70}
+          {...limits.DailyRange.high_c}
           onCommit={(high_c) => change({ high_c })}
           width={84}
         />
@@ -119,8 +118,7 @@ function Days({ trip, onAsk }: { trip: Trip; onAsk: (days: DailyRange) => void }
           label="Give or take"
           unit="K"
           value={days.doubt_k}
-          min={0}
-          max={30}
+          {...limits.DailyRange.doubt_k}
           onCommit={(doubt_k) => change({ doubt_k })}
           width={110}
         />
@@ -128,8 +126,7 @@ function Days({ trip, onAsk }: { trip: Trip; onAsk: (days: DailyRange) => void }
           label="At a height of"
           unit="m"
           value={days.height_m}
-          min={-500}
-          max={9000}
+          {...limits.DailyRange.height_m}
           assumed={`${String(Math.round(trip.place?.height_m ?? 0))}, the place’s`}
           onCommit={(height_m) => change({ height_m })}
           onClear={() => change({ height_m: null })}
@@ -139,8 +136,7 @@ function Days({ trip, onAsk }: { trip: Trip; onAsk: (days: DailyRange) => void }
           label="Wind"
           unit="m/s"
           value={days.wind_mps}
-          min={0}
-          max={60}
+          {...limits.DailyRange.wind_mps}
           onCommit={(wind_mps) => change({ wind_mps })}
           width={96}
         />
@@ -148,8 +144,7 @@ function Days({ trip, onAsk }: { trip: Trip; onAsk: (days: DailyRange) => void }
           label="Wind, give or take"
           unit="m/s"
           value={days.wind_doubt_mps}
-          min={0}
-          max={50}
+          {...limits.DailyRange.wind_doubt_mps}
           onCommit={(wind_doubt_mps) => change({ wind_doubt_mps })}
           width={170}
         />

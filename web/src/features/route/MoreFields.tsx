@@ -1,3 +1,4 @@
+import * as limits from "../../domain/limits";
 import { typedOver } from "../../domain/routeEdits";
 import { Button } from "@mui/material";
 import { IMPORTANCES, type Item, type Leg, type Stop, type TripMoment } from "../../domain/types";
@@ -50,8 +51,7 @@ function LegMore({ leg, path, put }: { leg: Leg; path: string; put: (next: Item)
         label="Speed, for a dynamo"
         unit="m/s"
         value={leg.speed_mps}
-        min={0}
-        max={100}
+        {...limits.Leg.speed_mps}
         onCommit={(speed_mps) => put({ ...leg, speed_mps })}
         width={178}
       />
@@ -98,8 +98,7 @@ function StopMore({ stop, put }: { stop: Stop; put: (next: Item) => void }) {
             label="Socket gives"
             unit="W"
             value={socket.watts}
-            min={0.1}
-            max={2000}
+            {...limits.Socket.watts}
             onCommit={(watts) => put({ ...stop, socket: { ...socket, watts } })}
             width={120}
           />
@@ -169,8 +168,7 @@ function Moments({ item, path, put }: Props) {
             label="Lasts"
             unit="s"
             value={moment.seconds}
-            min={1}
-            max={86_400}
+            {...limits.Moment.seconds}
             whole
             onCommit={(seconds) => change(place, { seconds })}
             width={88}
@@ -179,8 +177,7 @@ function Moments({ item, path, put }: Props) {
             label="You react in"
             unit="s"
             value={moment.reaction_s}
-            min={0}
-            max={3600}
+            {...limits.Moment.reaction_s}
             whole
             onCommit={(reaction_s) => change(place, { reaction_s })}
             width={126}

@@ -1,3 +1,4 @@
+import * as limits from "../../domain/limits";
 import { Button } from "@mui/material";
 import type { ComponentProps } from "react";
 import {
@@ -83,8 +84,7 @@ export function RowFields({
           label="Air from"
           unit="°C"
           value={item.temp_start_c}
-          min={-60}
-          max={70}
+          {...limits.Leg.temp_start_c}
           onCommit={(temp_start_c) =>
             put({ ...item, ...typedOver(item, "temp"), temp_doubt_k: 0, temp_start_c })
           }
@@ -94,8 +94,7 @@ export function RowFields({
           label="to"
           unit="°C"
           value={item.temp_end_c}
-          min={-60}
-          max={70}
+          {...limits.Leg.temp_end_c}
           onCommit={(temp_end_c) =>
             put({ ...item, ...typedOver(item, "temp"), temp_doubt_k: 0, temp_end_c })
           }
@@ -206,8 +205,7 @@ function LegFields({ leg, path, put, correct }: LegProps) {
         label="Airflow"
         unit="m/s"
         value={leg.air_mps}
-        min={0}
-        max={100}
+        {...limits.Leg.air_mps}
         onCommit={(air_mps) =>
           put({ ...leg, ...typedOver(leg, "wind"), air_doubt_mps: 0, air_mps })
         }
@@ -217,8 +215,7 @@ function LegFields({ leg, path, put, correct }: LegProps) {
         label="Height from"
         unit="m"
         value={leg.height_start_m}
-        min={-500}
-        max={9000}
+        {...limits.Leg.height_start_m}
         onCommit={(height_start_m) => put({ ...leg, height_start_m })}
         onClear={() => put({ ...leg, height_start_m: null })}
         width={116}
@@ -227,8 +224,7 @@ function LegFields({ leg, path, put, correct }: LegProps) {
         label="to"
         unit="m"
         value={leg.height_end_m}
-        min={-500}
-        max={9000}
+        {...limits.Leg.height_end_m}
         onCommit={(height_end_m) => put({ ...leg, height_end_m })}
         onClear={() => put({ ...leg, height_end_m: null })}
         width={84}
@@ -246,8 +242,7 @@ function StopFields({ stop, put }: { stop: Stop; put: (next: Item) => void }) {
         label="Height"
         unit="m"
         value={stop.height_m}
-        min={-500}
-        max={9000}
+        {...limits.Stop.height_m}
         onCommit={(height_m) => put({ ...stop, height_m })}
         onClear={() => put({ ...stop, height_m: null })}
         width={96}

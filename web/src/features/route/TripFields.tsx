@@ -1,3 +1,4 @@
+import * as limits from "../../domain/limits";
 import { Button } from "@mui/material";
 import { useQuery } from "@tanstack/react-query";
 import { queries } from "../../api/queries";
@@ -64,8 +65,7 @@ export function TripFields({ trip, put }: Props) {
         path="trip.place"
         unit="°"
         value={place?.latitude}
-        min={-90}
-        max={90}
+        {...limits.Place.latitude}
         onCommit={(latitude) => put({ place: { ...at, latitude } })}
         onClear={() => put({ place: null })}
         width={104}
@@ -74,8 +74,7 @@ export function TripFields({ trip, put }: Props) {
         label="Longitude"
         unit="°"
         value={place?.longitude}
-        min={-180}
-        max={180}
+        {...limits.Place.longitude}
         onCommit={(longitude) => put({ place: { ...at, longitude } })}
         onClear={() => put({ place: null })}
         width={110}
@@ -84,8 +83,7 @@ export function TripFields({ trip, put }: Props) {
         label="Height"
         unit="m"
         value={place?.height_m}
-        min={-500}
-        max={9000}
+        {...limits.Place.height_m}
         onCommit={(height_m) => put({ place: { ...at, height_m } })}
         onClear={() => put({ place: null })}
         width={96}

@@ -328,7 +328,8 @@ def check() -> int:
 def described(*, write: bool) -> int:
     """Write the API's and the plan file's descriptions, or fail when the kept ones are old."""
     set_up_python(dev=True)
-    run(PYTHON, "-m", "tools.model", *([] if write else ["--check"]))
+    for tool in ("tools.model", "tools.imports"):
+        run(PYTHON, "-m", tool, *([] if write else ["--check"]))
     makers = {OPENAPI: ["tumbrel.site.openapi"], PLAN_SCHEMA: ["tumbrel.core.cli", "schema"]}
     for path, module in makers.items():
         words = [str(PYTHON), "-m", *module]

@@ -3,9 +3,13 @@
 from __future__ import annotations
 
 import itertools
+import json
+import os
+import subprocess
+import sys
 import time
-from bisect import bisect_left, bisect_right
 
+import tumbrel
 from benchmarks.yardstick import fastest_ms, line, median_ms, one_ms, yardstick_ms
 from tests.reference.many import KINDS, plan_of
 from tests.reference.second import march
@@ -21,10 +25,8 @@ from tumbrel.core.document import (
     Stop,
     read_document,
 )
-from tumbrel.core.rehearsal.camera.camera_run import CameraRun
 from tumbrel.core.rehearsal.engine.checkpoints import play_from
 from tumbrel.core.rehearsal.engine.played import play
-from tumbrel.core.rehearsal.power.grid import Grid
 from tumbrel.core.rehearsal.result.result import Rehearsal
 from tumbrel.core.rehearsal.trip.prepare import prepare
 from tumbrel.core.report import rehearse, tell
@@ -33,34 +35,25 @@ from tumbrel.core.variants import STARTING, made
 from tumbrel.working.collecting import collect_seldom
 
 DEMO = ROOT / "src" / "tumbrel" / "demo" / "ostrel-crossing.json"
-REHEARSE_MS = 50.0
+TOLD_MS = {"machine code": 30.0, "plain": 60.0}
+RATIO = 2.0
 SHELF_MS = 100.0
-MONTH_MS = 1000.0
-CURES_MS = 1500.0
-SET_MS = 3000.0
+MONTH_MS = 400.0
+CURES_MS = 500.0
+SET_MS = 1000.0
 EDIT_MS = 60.0
-SEGMENT_US = 25.0
 FASTER = 100.0
-FLAT = 1.2
+SEGMENTS = 7540  # of the main demo: stretches of constant power and air, of all that charges
 ROOM_GB = 8192
 DAY_S = 86_400
 
 
 def main() -> bool:
     """Print the core's figures; True when all are met."""
+    met = _forms()
     demo = read_document(DEMO.read_bytes())
-    play(prepare(demo))
     collect_seldom()  # as the server does
-    now = yardstick_ms()
-    played = median_ms(lambda: play(prepare(demo)), 20)
-    met = line("main demo played by the engine", played, "ms", REHEARSE_MS, now)
-    told = median_ms(lambda: rehearse(demo), 9)
-    print(f"  told as well                           {told:8.1f} ms")
-    short, marched = _marched()
-    times = marched / short
-    print(f"  a short plan, marched in half seconds  {marched:8.0f} ms: {times:.0f} times slower")
-    met &= times > FASTER
-    met &= _segments(demo)
+    print(f"the core here is {form()}:")
     now = yardstick_ms()
     met &= line("cures of the demo's first gap", one_ms(lambda: _cured(demo)), "ms", CURES_MS, now)
     made_ms = one_ms(lambda: [made(demo, start, rehearse) for start in STARTING])
@@ -71,8 +64,55 @@ def main() -> bool:
     large = month(demo, 30)
     now = yardstick_ms()
     whole = fastest_ms(lambda: rehearse(large), 6)
-    met &= line("eight cameras over thirty days", whole, "ms", MONTH_MS, now)
+    met &= line("eight cameras over thirty days, told", whole, "ms", MONTH_MS, now)
     return _edit(large) and met
+
+
+def form() -> str:
+    """In which form the core runs here."""
+    return "machine code" if tumbrel.BUILT else "plain"
+
+
+def _forms() -> bool:
+    """The main demo in both forms, each in a process of its own, in turn: noise meets both."""
+    if not tumbrel.BUILT:
+        print("the core is not built in machine code here: python -m tumbrel.compiling")
+    best: dict[str, dict[str, float]] = {}
+    for _ in range(3):
+        for pure in ("1", ""):
+            env = {**os.environ, "TUMBREL_PURE": pure}
+            words = [sys.executable, "-m", "benchmarks.core", "--one"]
+            told = subprocess.run(words, env=env, cwd=ROOT, capture_output=True, check=True).stdout
+            one = json.loads(told)
+            known = best.setdefault(one.pop("form"), one)
+            known.update({name: min(value, known[name]) for name, value in one.items()})
+    met = True
+    for name, figures in best.items():
+        now = figures["yardstick"]
+        met &= line(f"main demo, {name}: told", figures["told"], "ms", TOLD_MS[name], now)
+        print(f"  prepared and played                    {figures['played']:8.1f} ms")
+        print(f"  a segment                              {figures['segment']:8.1f} us")
+        print(f"  a plan marched in half seconds takes   {figures['marched']:8.0f} times as long")
+        met &= figures["marched"] > FASTER
+    if len(best) == 2:
+        ratio = best["plain"]["played"] / best["machine code"]["played"]
+        print(f"plain over machine code, played          {ratio:8.1f}  (at least {RATIO:g})")
+        met &= ratio >= RATIO
+    return met
+
+
+def one_form() -> None:
+    """Figures of the form that runs in this process, as JSON."""
+    demo = read_document(DEMO.read_bytes())
+    play(prepare(demo))
+    collect_seldom()
+    now = yardstick_ms()
+    played = fastest_ms(lambda: play(prepare(demo)), 15)
+    told = fastest_ms(lambda: rehearse(demo), 15)
+    short, marched = _marched()
+    figures = {"yardstick": now, "played": played, "told": told, "marched": marched / short}
+    segment = played * 1000.0 / SEGMENTS
+    print(json.dumps({"form": form(), "segment": segment, **figures}))
 
 
 def _edit(large: PlanDocument) -> bool:
@@ -89,52 +129,6 @@ def _edit(large: PlanDocument) -> bool:
     same = tell(again) == tell(straight)
     print(f"  same as from the start: {'yes' if same else 'NO'}")
     return line("edit on the last of thirty days", resumed, "ms", EDIT_MS, now) and same
-
-
-def _segments(demo: PlanDocument) -> bool:
-    """Cost of a segment, and whether it stays flat, by the fastest runs: noise only adds."""
-    documents = {days: month(demo, days) for days in (1, 4, 10, 30)}
-    fastest = dict.fromkeys(documents, float("inf"))
-    for _ in range(7):
-        for days, document in documents.items():
-            fastest[days] = min(fastest[days], one_ms(lambda doc=document: play(prepare(doc))))  # type: ignore[misc]
-    costs = []
-    for days, document in documents.items():
-        segments = _segments_of(document)
-        cost = fastest[days] * 1000.0 / segments
-        costs.append(cost)
-        print(f"  {days:2d} days: {segments:6d} segments, {cost:5.1f} us each")
-    met = line("a segment", max(costs), "us", SEGMENT_US)
-    return line("dearest over cheapest segment", max(costs) / min(costs), "", FLAT) and met
-
-
-def _segments_of(document: PlanDocument) -> int:
-    """Stretches of constant power and conditions: of cameras, of charging batteries, of banks."""
-    count = 0
-    camera, grid = CameraRun.advance, Grid.advance
-
-    def counting(self: CameraRun, to_ms: int) -> None:
-        nonlocal count
-        if to_ms > self.now_ms:
-            starts = self.thermal.conditions.starts_ms
-            count += 1 + bisect_left(starts, to_ms) - bisect_right(starts, self.now_ms)
-        camera(self, to_ms)
-
-    def counting_grid(self: Grid, to_ms: int) -> None:
-        nonlocal count
-        if to_ms > self.now_ms:
-            count += len(self.banks)
-            count += sum(bay.cell is not None for one in self.chargers for bay in one.bays)
-        grid(self, to_ms)
-
-    CameraRun.advance = counting  # type: ignore[method-assign]
-    Grid.advance = counting_grid  # type: ignore[method-assign]
-    try:
-        play(prepare(document))
-    finally:
-        CameraRun.advance = camera  # type: ignore[method-assign]
-        Grid.advance = grid  # type: ignore[method-assign]
-    return count
 
 
 def _cured(demo: PlanDocument) -> None:
@@ -213,4 +207,4 @@ def _roomy(camera: Camera, name: str) -> Camera:
 
 
 if __name__ == "__main__":
-    main()
+    one_form() if "--one" in sys.argv else main()

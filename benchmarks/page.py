@@ -18,11 +18,12 @@ from tools.driving import ROOT, chromium, served
 from tumbrel.core.document import read_document, write_document
 
 EDITS = 20
-POINTS, TRACK_MS = 100_000, 2000.0
-DRAWN_MS = 100.0
-A_SECOND = 8.0
-TURNED_MS, FOLDED_MS, MONTH_MS = 150.0, 300.0, 1500.0
-SCRIPT_KB = 350.0
+POINTS, TRACK_MS = 100_000, 1200.0
+TYPED_MS, MOST_MS = 80.0, 100.0
+A_SECOND = 15.0
+TURNED_MS, FOLDED_MS, MONTH_MS = 150.0, 300.0, 300.0
+SLID_MS = 100.0
+SCRIPT_KB = 220.0
 
 # Waits until a picture that something has just been done to has been painted again.
 PAINTING = """
@@ -126,8 +127,11 @@ def main() -> bool:
         context = browser.new_context(viewport={"width": 1280, "height": 800})
         server.enter(context)
         page = context.new_page()
+        loaded: list[str] = []
+        page.on("request", lambda request: loaded.append(request.url))
         page.goto(server.address)
         page.get_by_test_id("headline").wait_for()
+        script_kb = _script_kb(loaded)
         modes = ("27k30", "1080p30", "4k30", "27k60")
         now = yardstick_ms()
         pings = [page.evaluate(PING) for _ in range(EDITS)]
@@ -139,20 +143,20 @@ def main() -> bool:
         turned, folded, changed = _month(page, server.address)
         now = (now + yardstick_ms()) / 2
     print(f"baseline: a request that lists the trips {median(pings):8.1f} ms")
-    met = line("a choice in the strip to drawn", median(chosen), "ms", DRAWN_MS, now)
-    met &= line("a typed figure to drawn", median(typed), "ms", DRAWN_MS, now)
-    met &= line("19 of 20 edits to drawn", _most(chosen + typed), "ms", DRAWN_MS, now)
+    met = line("a choice in the strip to drawn", median(chosen), "ms", TYPED_MS, now)
+    met &= line("a typed figure to drawn", median(typed), "ms", TYPED_MS, now)
+    met &= line("19 of 20 edits to drawn", _most(chosen + typed), "ms", MOST_MS, now)
     print(f"results shown a second of a drag         {pulled:8.1f}  (at least {A_SECOND:.0f})")
     met &= pulled >= A_SECOND
-    met &= line("a slider of the bench to drawn", median(slid), "ms", DRAWN_MS, now)
-    met &= line("an edge of the route to its new lengths", median(edged), "ms", DRAWN_MS, now)
+    met &= line("a slider of the bench to drawn", median(slid), "ms", SLID_MS, now)
+    met &= line("an edge of the route to its new lengths", median(edged), "ms", SLID_MS, now)
     met &= line(f"a track of {POINTS} points to its picture", track_ms, "ms", TRACK_MS, now)
     print("eight cameras over thirty days, on the board:")
     met &= line("  a day turned to", median(turned), "ms", TURNED_MS, now)
     met &= line("  folded to stops", folded, "ms", FOLDED_MS, now)
     met &= line("  an edit of its seventh day to drawn", changed, "ms", MONTH_MS, now)
     print(f"  slowest of {EDITS} each         {max(chosen):8.1f} and {max(typed):.1f} ms")
-    return line("script on first load, gzip", _script_kb(), "kB", SCRIPT_KB) and met
+    return line("script on first load, gzip", script_kb, "kB", SCRIPT_KB) and met
 
 
 def _edits(page: Page, cell: str, edits: list[dict[str, str]]) -> list[float]:
@@ -243,13 +247,11 @@ def _month(page: Page, address: str) -> tuple[list[float], float, float]:
     return turned, folded, float(page.evaluate(PAINTED, {"mode": last}))
 
 
-def _script_kb() -> float:
-    """Every script that the page names, as gzip sends it [kB]."""
+def _script_kb(loaded: list[str]) -> float:
+    """Every script that came until the board was drawn, as gzip sends it [kB]."""
     dist = ROOT / "web" / "dist"
-    names = re.findall(
-        r'(?:src|href)="/static/([^"]+\.js)"', (dist / "index.html").read_text("utf-8")
-    )
-    return sum(len(gzip.compress((dist / name).read_bytes())) for name in names) / 1000
+    scripts = {address.split("/static/")[1] for address in loaded if address.endswith(".js")}
+    return sum(len(gzip.compress((dist / name).read_bytes())) for name in scripts) / 1000
 
 
 if __name__ == "__main__":

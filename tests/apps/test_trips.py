@@ -225,3 +225,11 @@ def test_rehearsing_again_after_a_late_edit_tells_what_a_first_rehearsal_tells(a
     renamed_trip = {**parts, "trip": {**parts["trip"], "name": "Another"}}
     fresh = api.post("/rehearsals", renamed_trip)
     assert again == fresh
+
+
+@pytest.mark.parametrize(
+    "body", [b"\xff\xfe", b"", b"{", b'{"tumbrel": "\\ud800"}', b"[]", b"null"]
+)
+def test_a_body_that_is_no_document_is_refused_where_it_is_played(api: Api, body: bytes) -> None:
+    problem = api.ask("POST", "/rehearsals", body, 422)
+    assert problem["faults"]

@@ -8,6 +8,7 @@ from pathlib import Path
 import grimp
 import pytest
 
+from tools.imports import PAGE, circles, drawn, packages
 from tumbrel.bench.models import BenchNotebook, BenchStep
 from tumbrel.history.models import Owned
 from tumbrel.kit.models import Kit, KitStep
@@ -15,7 +16,8 @@ from tumbrel.trips.models import Trip, TripStep
 
 SRC = Path(__file__).resolve().parents[2] / "src" / "tumbrel"
 CORE = SRC / "core"
-APPS = ("keeping", "kit", "bench", "trips", "site")
+APPS = ("history", "kit", "bench", "trips", "site")
+ORDER = ("state", "trip", "stock", "power", "camera", "hands", "engine", "result")
 CLOCKS_AND_FILES = {"time", "pathlib", "os", "io", "socket", "urllib", "requests", "sqlite3"}
 OUTSIDE_MAY = {"cli.py", "cli_clips.py"}  # and everything under formats/
 ROWS = (Kit, KitStep, Trip, TripStep, BenchNotebook, BenchStep)
@@ -60,9 +62,55 @@ def test_the_core_has_no_clock_no_files_and_no_randomness(path: Path) -> None:
     assert "datetime.now" not in path.read_text("utf-8")
 
 
+@pytest.mark.parametrize("root", ["tumbrel", "tumbrel.core", "tumbrel.core.rehearsal"])
+def test_no_packages_import_each_other_in_a_circle(root: str) -> None:
+    assert circles(packages(root, grimp.build_graph("tumbrel", cache_dir=None))) == []
+
+
+def test_the_rehearsals_packages_import_only_those_before_them(graph: grimp.ImportGraph) -> None:
+    found = packages("tumbrel.core.rehearsal", graph)
+    for number, name in enumerate(ORDER):
+        assert found[name] <= set(ORDER[:number]), name
+    assert set(found) == set(ORDER)
+
+
+def test_only_preparing_sees_the_document(graph: grimp.ImportGraph) -> None:
+    """Beyond the first door nobody takes a whole document."""
+    for path in modules(CORE / "rehearsal"):
+        if path.parent.name == "trip" or path.name == "checkpoints.py":
+            continue
+        assert "PlanDocument" not in path.read_text("utf-8"), path
+    for path in modules(CORE / "findings"):
+        assert "PlanDocument" not in path.read_text("utf-8"), path
+
+
+def test_findings_see_a_record_and_never_the_engine(graph: grimp.ImportGraph) -> None:
+    engine = ("engine", "hands.hands", "power", "camera.camera_run")
+    barred = tuple(f"tumbrel.core.rehearsal.{part}" for part in engine)
+    for module in graph.modules:
+        if module.startswith("tumbrel.core.findings"):
+            for other in graph.find_modules_directly_imported_by(module):
+                assert not other.startswith(barred), (module, other)
+
+
+def test_the_drawn_imports_are_those_that_are() -> None:
+    whole = grimp.build_graph("tumbrel", cache_dir=None)
+    for root in ("tumbrel", "tumbrel.core", "tumbrel.core.rehearsal"):
+        assert drawn(root, packages(root, whole)) in PAGE.read_text("utf-8"), "run.py describe"
+
+
+def test_no_class_of_the_core_is_named_twice() -> None:
+    names: dict[str, list[str]] = {}
+    for path in modules(CORE):
+        for node in ast.parse(path.read_text("utf-8")).body:
+            if isinstance(node, ast.ClassDef) and not node.name.startswith("_"):
+                names.setdefault(node.name, []).append(path.stem)
+    assert {name: where for name, where in names.items() if len(where) > 1} == {}
+
+
 def test_apps_reach_the_engine_only_through_to_core_and_api(graph: grimp.ImportGraph) -> None:
     """Rules never live in rows, actions or queries: these do not import the rehearsal."""
-    for app in ("kit", "bench", "trips", "keeping"):
+    for app in ("kit", "bench", "trips", "history"):
         for part in ("models", "queries", "schemas", "uses"):
             name = f"tumbrel.{app}.{part}"
             if name not in graph.modules:
@@ -73,7 +121,7 @@ def test_apps_reach_the_engine_only_through_to_core_and_api(graph: grimp.ImportG
 
 
 def test_rows_know_no_http(graph: grimp.ImportGraph) -> None:
-    for app in ("kit", "bench", "trips", "keeping"):
+    for app in ("kit", "bench", "trips", "history"):
         for part in ("models", "actions", "queries", "to_core", "uses", "steps", "refusals"):
             name = f"tumbrel.{app}.{part}"
             if name not in graph.modules:

@@ -65,7 +65,7 @@ class Lens:
 
 
 @dataclass(frozen=True, slots=True)
-class Light:
+class LegLight:
     """Light on a leg or stop, its least and most: sun heights [deg], lux, exposure values."""
 
     low_deg: float
@@ -108,13 +108,13 @@ def lens_of(camera: Camera, mode: Mode, preset: Preset | None, defaults: Default
     )
 
 
-def light_on(line: Timeline, item: Item) -> Light | None:
+def light_on(line: Timeline, item: Item) -> LegLight | None:
     """The least and most light of a leg or stop by its sun and sky; None without a place."""
     if line.sun is None:
         return None
     heights = _sun_on(line, item)
     low, high = min(heights), max(heights)
-    return Light(low, high, daylight_lx(low, item.sky), daylight_lx(high, item.sky))
+    return LegLight(low, high, daylight_lx(low, item.sky), daylight_lx(high, item.sky))
 
 
 def dark_share(line: Timeline, item: Item, lens: Lens) -> float:
@@ -196,7 +196,7 @@ def _shutter(mode: Mode, preset: Preset | None) -> Sum:
     return Sum(what="shutter", text=text, how=half, good=near)
 
 
-def _light(light: Light, item: Item) -> Sum:
+def _light(light: LegLight, item: Item) -> Sum:
     return Sum(
         what="light",
         text=words.span("EV", light.low_ev, light.high_ev),
@@ -204,7 +204,7 @@ def _light(light: Light, item: Item) -> Sum:
     )
 
 
-def wanted_stops(light: Light, lens: Lens) -> float:
+def wanted_stops(light: LegLight, lens: Lens) -> float:
     """Neutral density that the brightest light wants [stops], of parts rounded as they are told."""
     ev, taken = round(light.high_ev - lens.biased_ev, 1), round(_taken_ev(lens), 1)
     return round(filter_stops(ev, taken, lens.base_iso), 1)
@@ -214,7 +214,7 @@ def _taken_ev(lens: Lens) -> float:
     return lens_ev(lens.f_number, lens.shutter_s)
 
 
-def _filter(light: Light, lens: Lens) -> Sum:
+def _filter(light: LegLight, lens: Lens) -> Sum:
     stops = wanted_stops(light, lens)
     fits = nearest_filter(stops)
     return Sum(
@@ -232,7 +232,7 @@ def _filter(light: Light, lens: Lens) -> Sum:
     )
 
 
-def _low_light(light: Light, lens: Lens) -> Sum:
+def _low_light(light: LegLight, lens: Lens) -> Sum:
     wants = _gain(lens, light.low_lx)
     return Sum(
         what="low_light",

@@ -73,7 +73,7 @@ class Shelf(Part):
 
 
 @dataclass(frozen=True)
-class Hung:
+class HungMode:
     """What a cord is computed from."""
 
     camera: Camera
@@ -97,7 +97,9 @@ def hang(question: ShelfQuestion, defaults: Defaults = DEFAULTS) -> Shelf:
         family = next(f for f in question.kit.families if f.id == camera.battery_family)
         for mode in camera.modes:
             room = _room(camera, mode, question.kit.cards, defaults)
-            hung = Hung(camera, mode, set_up, family, room, question.ambient_c, question.air_mps)
+            hung = HungMode(
+                camera, mode, set_up, family, room, question.ambient_c, question.air_mps
+            )
             cords.append(_cord(hung, longest, defaults))
     return Shelf(cords=tuple(cords), longest=longest, headline=_headline(cords, longest))
 
@@ -119,7 +121,7 @@ def _room(camera: Camera, mode: Mode, cards: tuple[Card, ...], defaults: Default
     return max(fast, default=None)
 
 
-def _cord(hung: Hung, longest: LongestLeg | None, defaults: Defaults) -> Cord:
+def _cord(hung: HungMode, longest: LongestLeg | None, defaults: Defaults) -> Cord:
     ends = _ends(hung, defaults)
     ranges = [one[0][0] for one in (_ends(hung, each) for each in _varied(hung, defaults)) if one]
     first = ends[0] if ends else None
@@ -144,7 +146,7 @@ def _cord(hung: Hung, longest: LongestLeg | None, defaults: Defaults) -> Cord:
     )
 
 
-def _level_c(hung: Hung, defaults: Defaults) -> float:
+def _level_c(hung: HungMode, defaults: Defaults) -> float:
     body = body_of(hung.camera, hung.set_up, defaults)
     g = shedding(body.case_factor, body.air_a, hung.air_mps * body.air_share)
     watts = mode_w(hung.mode, hung.family) * defaults.draw_spread.value
@@ -152,7 +154,7 @@ def _level_c(hung: Hung, defaults: Defaults) -> float:
     return hung.ambient_c + g * (rise if rise is not None else body.resistance_k_per_w * watts)
 
 
-def _ends(hung: Hung, defaults: Defaults) -> list[tuple[int, End]]:
+def _ends(hung: HungMode, defaults: Defaults) -> list[tuple[int, End]]:
     """Everything that would end the recording, the soonest first [ms]."""
     body = body_of(hung.camera, hung.set_up, defaults)
     g = shedding(body.case_factor, body.air_a, hung.air_mps * body.air_share)
@@ -172,7 +174,7 @@ def _ends(hung: Hung, defaults: Defaults) -> list[tuple[int, End]]:
 
 
 def _ms_to_dead(
-    hung: Hung, draw_per_h: float, level_c: float, lag_s: float, defaults: Defaults
+    hung: HungMode, draw_per_h: float, level_c: float, lag_s: float, defaults: Defaults
 ) -> int | None:
     """When a full cell gives no more [ms]: it starts as cold as the air and follows the body."""
     curve = cold_curve(points_of(hung.family, defaults))
@@ -187,7 +189,7 @@ def _ms_to_dead(
     return first_zero(left, LONGEST_MS)
 
 
-def _varied(hung: Hung, defaults: Defaults) -> Iterator[Defaults]:
+def _varied(hung: HungMode, defaults: Defaults) -> Iterator[Defaults]:
     """The defaults with one unmeasured parameter at a time at the ends of its range."""
     measured = {"resistance_k_per_w"} if hung.mode.rise_k is not None else set()
     measured |= {"tau_s"} if hung.set_up.tau_s is not None else set()

@@ -36,6 +36,7 @@ def main() -> int:
     chosen = parser.parse_args()
     os.environ.setdefault("DJANGO_SETTINGS_MODULE", "tumbrel.site.settings")
     signal.signal(signal.SIGTERM, _end)
+    signal.signal(signal.SIGINT, signal.default_int_handler)  # a shell may have it ignored
     try:
         return _serve(chosen.port, demo=chosen.demo)
     except Unusable as error:

@@ -199,7 +199,7 @@ def rehearsal(request: HttpRequest, aside: bool = False) -> HttpResponse:
 
     The body is read where it is played, once.
     """
-    text, gone = request.body.decode("utf-8"), gone_from(request)
+    text, gone = bytes(request.body), gone_from(request)
     if aside:
         told = b"".join(heavy(rehearsal_text, text, gone=gone))
     else:

@@ -37,7 +37,7 @@ def rehearse_again(breathe: Breathe, document: PlanDocument) -> Rehearsal:
     return tell(played)
 
 
-def rehearsal_text(breathe: Breathe, document: str) -> Iterator[bytes]:
+def rehearsal_text(breathe: Breathe, document: str | bytes) -> Iterator[bytes]:
     """A document's rehearsal, both as JSON. Raises BadDocument where it is none."""
     try:
         asked = PlanDocument.model_validate_json(document)

@@ -1,41 +1,60 @@
 import { ThemeProvider } from "@mui/material/styles";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { useEffect, useMemo, useState } from "react";
+import { type ComponentType, useEffect, useMemo, useState } from "react";
 import { createBrowserRouter, Navigate, RouterProvider } from "react-router";
 import { isAnythingFragile } from "../api/kept";
-import { BenchPlace } from "../features/bench/BenchPlace";
-import { BoardPlace } from "../features/board/BoardPlace";
-import { KitPlace } from "../features/kit/KitPlace";
-import { RoutePlace } from "../features/route/RoutePlace";
 import { FirstPlace } from "../features/trips/FirstPlace";
-import { SumsPlace } from "../features/sums/SumsPlace";
-import { TripsPlace } from "../features/trips/TripsPlace";
-import { VariantsPlace } from "../features/variants/VariantsPlace";
 import { CommandKeeper } from "./CommandKeeper";
+import { NotLoaded } from "./NotLoaded";
 import { Shell } from "./Shell";
 import { type ThemeName, themeOf } from "./theme";
 import { ThemeContext } from "./themeContext";
 
+const REST_AFTER_MS = 4000;
 const THEME_KEY = "tumbrel.theme";
 
+/** A place that is loaded when it is first opened. */
+function opened<Name extends string>(load: () => Promise<Record<Name, ComponentType>>, name: Name) {
+  return async () => ({ Component: (await load())[name] });
+}
+
+const board = opened(() => import("../features/board/BoardPlace"), "BoardPlace");
+const kit = opened(() => import("../features/kit/KitPlace"), "KitPlace");
+const bench = opened(() => import("../features/bench/BenchPlace"), "BenchPlace");
+const route = opened(() => import("../features/route/RoutePlace"), "RoutePlace");
+const variants = opened(() => import("../features/variants/VariantsPlace"), "VariantsPlace");
+const trips = opened(() => import("../features/trips/TripsPlace"), "TripsPlace");
+const sums = opened(() => import("../features/sums/SumsPlace"), "SumsPlace");
+
 const router = createBrowserRouter([
-  { path: "/", element: <FirstPlace /> },
-  { path: "/trips", element: <TripsPlace /> },
-  { path: "/sums", element: <SumsPlace /> },
   {
-    path: "/trip/:tripId",
-    element: <Shell />,
+    errorElement: <NotLoaded />,
+    hydrateFallbackElement: <p className="page">Opening…</p>,
     children: [
-      { index: true, element: <Navigate to="board" replace /> },
-      { path: "board", element: <BoardPlace /> },
-      { path: "route", element: <RoutePlace /> },
-      { path: "kit", element: <KitPlace /> },
-      { path: "bench", element: <BenchPlace /> },
-      { path: "variants", element: <VariantsPlace /> },
+      { path: "/", element: <FirstPlace /> },
+      { path: "/trips", lazy: trips },
+      { path: "/sums", lazy: sums },
+      {
+        path: "/trip/:tripId",
+        element: <Shell />,
+        children: [
+          { index: true, element: <Navigate to="board" replace /> },
+          { path: "board", lazy: board },
+          { path: "route", lazy: route },
+          { path: "kit", lazy: kit },
+          { path: "bench", lazy: bench },
+          { path: "variants", lazy: variants },
+        ],
+      },
+      { path: "*", element: <Navigate to="/" replace /> },
     ],
   },
-  { path: "*", element: <Navigate to="/" replace /> },
 ]);
+
+/** The places not opened yet, loaded while nothing else is to be done: offline they are there. */
+function loadTheRest() {
+  void Promise.allSettled([board, route, kit, bench, variants, trips, sums].map((load) => load()));
+}
 
 function firstTheme(): ThemeName {
   const kept = localStorage.getItem(THEME_KEY);
@@ -60,6 +79,10 @@ export function App() {
     document.documentElement.dataset["theme"] = theme;
     localStorage.setItem(THEME_KEY, theme);
   }, [theme]);
+  useEffect(() => {
+    const later = setTimeout(loadTheRest, REST_AFTER_MS);
+    return () => clearTimeout(later);
+  }, []);
   const value = useMemo(
     () => ({
       theme,

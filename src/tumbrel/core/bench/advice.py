@@ -34,7 +34,7 @@ AS_GOOD = 0.85  # of what the best run tells: then the shorter one is preferred
 
 
 @dataclass(frozen=True)
-class Need:
+class RunNeed:
     """What a trip wants to know of a camera, and where."""
 
     item: str
@@ -82,7 +82,9 @@ def next_run(
     return _told(best, needs[best.about])
 
 
-def _best(learned: Learned, needs: list[Need], possible: list[Bench], defaults: Defaults) -> Worth:
+def _best(
+    learned: Learned, needs: list[RunNeed], possible: list[Bench], defaults: Defaults
+) -> Worth:
     return _shortest(worth_doing(learned, [need.wanted for need in needs], possible, defaults))
 
 
@@ -100,7 +102,7 @@ def _shortest(found: Sequence[Worth]) -> Worth:
     )
 
 
-def _told(best: Worth, need: Need) -> NextRun:
+def _told(best: Worth, need: RunNeed) -> NextRun:
     bench = best.bench
     return NextRun(
         mode=bench.mode,
@@ -118,7 +120,7 @@ def _told(best: Worth, need: Need) -> NextRun:
     )
 
 
-def needs_of(camera: Camera, trip: Trip | None, plan: Plan | None) -> Iterator[Need]:
+def needs_of(camera: Camera, trip: Trip | None, plan: Plan | None) -> Iterator[RunNeed]:
     """Every stretch that the plan asks of a camera, by importance and how much of it is filmed."""
     if trip is None or plan is None:
         return
@@ -135,7 +137,7 @@ def needs_of(camera: Camera, trip: Trip | None, plan: Plan | None) -> Iterator[N
         plugged = set_up.power != "battery"
         bench = Bench(asked.set_up, asked.mode, asked.features, ambient_c, air_mps, plugged)
         share = _share_filmed(asked, item)
-        yield Need(
+        yield RunNeed(
             item.name,
             Wanted(bench, WEIGHTS[asked.importance] * share, minutes * ROOM_TO_SPARE),
         )
@@ -150,12 +152,12 @@ def _share_filmed(asked: Assignment, item: Item) -> float:
     return 1.0 if pattern.kind in ("roll", "loop", "armed") else SELDOM
 
 
-def _anywhere(camera: Camera) -> Iterator[Need]:
+def _anywhere(camera: Camera) -> Iterator[RunNeed]:
     for mode in camera.modes:
         bench = Bench(
             camera.set_ups[0].id, mode.id, (), ROOM_C, 0.0, plugged=False, charge_start=1.0
         )
-        yield Need("", Wanted(bench))
+        yield RunNeed("", Wanted(bench))
 
 
 def _possible(camera: Camera, runs: Sequence[BenchRun]) -> Iterator[Bench]:

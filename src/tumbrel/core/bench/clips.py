@@ -76,7 +76,7 @@ def _short(told: Any) -> Any:
     return {**told, **texts}
 
 
-class Recording(Part):
+class ClipRecording(Part):
     """Chapters of one recording, from start to stop."""
 
     names: tuple[str, ...]
@@ -101,7 +101,7 @@ class ModeRate(Part):
 class ClipsTold(Part):
     """Recordings in order, rates by mode, and what was skipped."""
 
-    recordings: tuple[Recording, ...]
+    recordings: tuple[ClipRecording, ...]
     rates: tuple[ModeRate, ...]
     skipped: tuple[SkippedFile, ...]
 
@@ -184,11 +184,11 @@ def _numbered(before: Clip, clip: Clip) -> bool:
     )
 
 
-def _recording(chapters: Sequence[Clip], camera: Camera) -> Recording:
+def _recording(chapters: Sequence[Clip], camera: Camera) -> ClipRecording:
     seconds = sum(clip.duration_s for clip in chapters)
     size = sum(clip.bytes for clip in chapters)
     mode = mode_of(chapters[0], camera.modes, size * 8.0 / seconds / 1e6)
-    return Recording(
+    return ClipRecording(
         names=tuple(clip.name for clip in chapters),
         mode=mode.id if mode else None,
         minutes=seconds / 60.0,
@@ -209,7 +209,7 @@ def mode_of(clip: Clip, modes: Sequence[Mode], mbps: float) -> Mode | None:
     return min(alike, key=lambda mode: abs(mode.video_mbps - mbps), default=None)
 
 
-def _rates(recordings: Sequence[Recording], camera: Camera) -> Iterator[ModeRate]:
+def _rates(recordings: Sequence[ClipRecording], camera: Camera) -> Iterator[ModeRate]:
     for mode in camera.modes:
         own = [one for one in recordings if one.mode == mode.id]
         if own:

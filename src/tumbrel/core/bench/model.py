@@ -48,7 +48,7 @@ class Bench:
 
 
 @dataclass(frozen=True)
-class Course:
+class BodyCourse:
     """What is to be expected, for each set of figures (last axis of the vector taken away).
 
     `empty_min` [min] is infinite on outside power; the body rises as
@@ -85,7 +85,7 @@ def bench_of(run: BenchRun) -> Bench:
     )
 
 
-def expected(logs: Array, figures: Figures, bench: Bench, defaults: Defaults) -> Course:
+def expected(logs: Array, figures: Figures, bench: Bench, defaults: Defaults) -> BodyCourse:
     """Course of a run by figures' logarithms [..., figures].
 
     Raises StopIteration on a mode or set-up that the camera has not.
@@ -116,7 +116,7 @@ def expected(logs: Array, figures: Figures, bench: Bench, defaults: Defaults) ->
         empty_min = np.full_like(draw_w, np.inf)
     else:
         empty_min = _empty_min(full_min, rise_k, lag_min, bench, family, defaults)
-    return Course(empty_min, rise_k, lag_min, head_k, head_k - value("warn_below_k"), draw_w)
+    return BodyCourse(empty_min, rise_k, lag_min, head_k, head_k - value("warn_below_k"), draw_w)
 
 
 def _empty_min(

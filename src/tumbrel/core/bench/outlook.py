@@ -14,7 +14,7 @@ from .model import expected
 
 if TYPE_CHECKING:
     from .fit import Learned
-    from .model import Array, Bench, Course
+    from .model import Array, Bench, BodyCourse
     from .runs import RunEnd
 
 LONGEST_MIN = 2880.0
@@ -60,7 +60,7 @@ def ends_of(learned: Learned, bench: Bench, defaults: Defaults = DEFAULTS) -> tu
 
 
 def ends(
-    course: Course, rise_factor: Array | float, time_factor: Array | float
+    course: BodyCourse, rise_factor: Array | float, time_factor: Array | float
 ) -> tuple[Array, Array]:
     """Minutes to hot and to empty of each set of figures, with errors of a run as factors."""
     import numpy as np  # noqa: PLC0415 - slow to import

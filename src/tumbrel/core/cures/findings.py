@@ -30,13 +30,13 @@ from .changes import (
 from .losses import proposals as against_loss
 from .otherwise import kept_loops, started_by_itself
 
-Propose = Callable[["Told"], Iterator[Proposal]]
+Propose = Callable[["ToldFinding"], Iterator[Proposal]]
 AS_THE_LOSS = frozenset({"swap_where_no_hand", "cold_holds_charge"})
 NUMBER = re.compile(r"\[(\d+)\]")
 
 
 @dataclass(frozen=True)
-class Told:
+class ToldFinding:
     """A finding with what it is about."""
 
     document: PlanDocument
@@ -66,7 +66,7 @@ def proposals(document: PlanDocument, told: Rehearsal, finding: Finding) -> Iter
     """What may be tried; nothing for a finding that only a person can settle."""
     known = PROPOSES.get(finding.code)
     if known is not None:
-        yield from known(Told(document, told, finding))
+        yield from known(ToldFinding(document, told, finding))
     if finding.code in AS_THE_LOSS:
         for camera in told.cameras:
             for loss in camera.losses:
@@ -75,13 +75,13 @@ def proposals(document: PlanDocument, told: Rehearsal, finding: Finding) -> Iter
                     return
 
 
-def _tethered(told: Told) -> Iterator[Proposal]:
+def _tethered(told: ToldFinding) -> Iterator[Proposal]:
     if told.camera is not None:
         change = carried_with(told.camera.id, tethered=True)
         yield Proposal("tether", change, {"camera": told.camera.name})
 
 
-def _presets_mode(told: Told) -> Iterator[Proposal]:
+def _presets_mode(told: ToldFinding) -> Iterator[Proposal]:
     asked, camera = told.assignment, told.camera
     if asked is None or camera is None:
         return
@@ -93,7 +93,7 @@ def _presets_mode(told: Told) -> Iterator[Proposal]:
     yield Proposal("no_preset", on_stretch(camera.id, asked.item, preset=None), names)
 
 
-def _without_feature(told: Told) -> Iterator[Proposal]:
+def _without_feature(told: ToldFinding) -> Iterator[Proposal]:
     asked, camera = told.assignment, told.camera
     if asked is None or camera is None:
         return
@@ -104,7 +104,7 @@ def _without_feature(told: Told) -> Iterator[Proposal]:
     yield Proposal("feature_off", on_stretch(camera.id, asked.item, features=kept), names)
 
 
-def _known_mode(told: Told) -> Iterator[Proposal]:
+def _known_mode(told: ToldFinding) -> Iterator[Proposal]:
     """Modes that the camera has; for a loop, those that loop."""
     asked, camera = told.assignment, told.camera
     if asked is None or camera is None:
@@ -117,7 +117,7 @@ def _known_mode(told: Told) -> Iterator[Proposal]:
         yield Proposal("mode", change, {"camera": camera.name, "leg": item, "mode": mode.name})
 
 
-def _known_set_up(told: Told) -> Iterator[Proposal]:
+def _known_set_up(told: ToldFinding) -> Iterator[Proposal]:
     """Set-ups that the camera has and that stand the leg's water; else another camera."""
     asked, camera = told.assignment, told.camera
     if asked is None or camera is None:
@@ -131,7 +131,7 @@ def _known_set_up(told: Told) -> Iterator[Proposal]:
     yield from _another_camera(told)
 
 
-def _another_camera(told: Told) -> Iterator[Proposal]:
+def _another_camera(told: ToldFinding) -> Iterator[Proposal]:
     asked, camera = told.assignment, told.camera
     if asked is None or camera is None:
         return
@@ -142,7 +142,7 @@ def _another_camera(told: Told) -> Iterator[Proposal]:
         yield Proposal("other_camera", change, names)
 
 
-def _longer_loop(told: Told) -> Iterator[Proposal]:
+def _longer_loop(told: ToldFinding) -> Iterator[Proposal]:
     number = told.numbers[0] if told.numbers else -1
     advice: LoopAdvice | None = next((a for a in told.told.loops if a.assignment == number), None)
     asked, camera = told.assignment, told.camera
@@ -153,7 +153,7 @@ def _longer_loop(told: Told) -> Iterator[Proposal]:
     yield Proposal("loop_length", change, {"camera": camera.name, "seconds": advice.shortest_s})
 
 
-def _source_chosen(told: Told) -> Iterator[Proposal]:
+def _source_chosen(told: ToldFinding) -> Iterator[Proposal]:
     if told.camera is None:
         return
     for source in told.document.kit.sources:
@@ -161,7 +161,7 @@ def _source_chosen(told: Told) -> Iterator[Proposal]:
         yield Proposal("source", change, {"camera": told.camera.name, "source": source.name})
 
 
-def _clock_set(told: Told) -> Iterator[Proposal]:
+def _clock_set(told: ToldFinding) -> Iterator[Proposal]:
     camera = told.camera
     if camera is None:
         return
@@ -176,22 +176,22 @@ def _clock_set(told: Told) -> Iterator[Proposal]:
     yield Proposal("clock", change, {"camera": camera.name})
 
 
-def _radio_off(told: Told) -> Iterator[Proposal]:
+def _radio_off(told: ToldFinding) -> Iterator[Proposal]:
     if told.camera is not None:
         change = carried_with(told.camera.id, radio_left_on=False)
         yield Proposal("radio_off", change, {"camera": told.camera.name})
 
 
-def _not_charging(_told: Told) -> Iterator[Proposal]:
+def _not_charging(_told: ToldFinding) -> Iterator[Proposal]:
     yield Proposal("no_charging", lambda given: with_plan(given, charging="never"))
 
 
-def _warm_pocket(told: Told) -> Iterator[Proposal]:
+def _warm_pocket(told: ToldFinding) -> Iterator[Proposal]:
     for family in told.document.kit.families:
         yield Proposal("warm_pocket", spares_inside(family.id), {"family": family.name})
 
 
-def _filter_fitted(told: Told) -> Iterator[Proposal]:
+def _filter_fitted(told: ToldFinding) -> Iterator[Proposal]:
     """The filter written into the preset that the stretch uses."""
     asked, camera = told.assignment, told.camera
     if asked is None or camera is None:
@@ -217,7 +217,7 @@ def _filter_fitted(told: Told) -> Iterator[Proposal]:
     yield Proposal("filter", change, names)
 
 
-def _other_card(told: Told) -> Iterator[Proposal]:
+def _other_card(told: ToldFinding) -> Iterator[Proposal]:
     camera = told.camera
     if camera is None:
         return
@@ -229,7 +229,7 @@ def _other_card(told: Told) -> Iterator[Proposal]:
             yield Proposal("start_with_card", change, {"camera": camera.name, "card": card.name})
 
 
-def _patterns(told: Told) -> Iterator[Proposal]:
+def _patterns(told: ToldFinding) -> Iterator[Proposal]:
     """What wants no press there: rolled, armed, or a loop that is kept."""
     asked, camera = told.assignment, told.camera
     if asked is None or camera is None:
@@ -238,7 +238,7 @@ def _patterns(told: Told) -> Iterator[Proposal]:
     yield from kept_loops(told.document, camera, asked)
 
 
-def _moment_kept(told: Told) -> Iterator[Proposal]:
+def _moment_kept(told: ToldFinding) -> Iterator[Proposal]:
     """Of each camera asked there, a roll or a loop that is kept; a longer loop; another camera."""
     item = told.document.trip.item(told.finding.item or "")
     cameras = {camera.id: camera for camera in told.document.kit.cameras}
@@ -264,7 +264,7 @@ def _moment_kept(told: Told) -> Iterator[Proposal]:
         )
 
 
-def _longer_stop(told: Told) -> Iterator[Proposal]:
+def _longer_stop(told: ToldFinding) -> Iterator[Proposal]:
     """The stop longer by what the work that did not fit takes."""
     item = next((one for one in told.document.trip.items if one.id == told.finding.item), None)
     if item is None or item.kind != "stop":
@@ -275,7 +275,7 @@ def _longer_stop(told: Told) -> Iterator[Proposal]:
     yield Proposal("longer_stop", longer(item.id, more_s), values)
 
 
-def _copied_elsewhere(told: Told) -> Iterator[Proposal]:
+def _copied_elsewhere(told: ToldFinding) -> Iterator[Proposal]:
     """Another drive with more room; a longer stop."""
     copy = told.document.plan.copies[told.numbers[0]]
     for drive in sorted(told.document.kit.drives, key=lambda one: -one.free_gb):
@@ -293,7 +293,7 @@ def _copied_elsewhere(told: Told) -> Iterator[Proposal]:
     yield from _longer_stop(told)
 
 
-def _other_source(told: Told) -> Iterator[Proposal]:
+def _other_source(told: ToldFinding) -> Iterator[Proposal]:
     """The cameras that hang on a bank which switches itself off, on another source."""
     bank = told.document.kit.sources[told.numbers[0]]
     names = {camera.id: camera.name for camera in told.document.kit.cameras}
@@ -305,7 +305,7 @@ def _other_source(told: Told) -> Iterator[Proposal]:
                 yield Proposal("source", change, values)
 
 
-def _fitting_battery(told: Told) -> Iterator[Proposal]:
+def _fitting_battery(told: ToldFinding) -> Iterator[Proposal]:
     """One of its own family in it, at the start or in that swap."""
     camera = told.camera
     if camera is None:

@@ -41,7 +41,7 @@ from .changes import (
     swapped_at,
     with_plan,
 )
-from .otherwise import Asked, kept_loops, last_minutes, nicer_left_out, started_by_itself
+from .otherwise import StretchAsked, kept_loops, last_minutes, nicer_left_out, started_by_itself
 
 HALT_S = 600
 HALT_BEFORE = 0.9  # of the way to the gap
@@ -62,7 +62,7 @@ def proposals(document: PlanDocument, told: Rehearsal, loss: Loss) -> Iterator[P
     item = document.trip.item(loss.item)
     if mode is None:
         return
-    asked = Asked(document, told, loss, assignment, camera, item, mode)
+    asked = StretchAsked(document, told, loss, assignment, camera, item, mode)
     cause = loss.cause
     if cause in BY_BATTERY:
         yield from _batteries(asked)
@@ -90,7 +90,7 @@ def proposals(document: PlanDocument, told: Rehearsal, loss: Loss) -> Iterator[P
         yield from last_minutes(asked)
 
 
-def _modes(asked: Asked) -> Iterator[Proposal]:
+def _modes(asked: StretchAsked) -> Iterator[Proposal]:
     now = _pixels(asked.mode)
     others = [one for one in asked.camera.modes if one.id != asked.mode.id]
     for mode in sorted(others, key=lambda one: -_pixels(one)):
@@ -106,7 +106,7 @@ def _pixels(mode: Mode) -> float:
     return mode.width_px * mode.height_px * mode.fps
 
 
-def _features_off(asked: Asked) -> Iterator[Proposal]:
+def _features_off(asked: StretchAsked) -> Iterator[Proposal]:
     names = {"camera": asked.camera.name, "leg": asked.item.name}
     for feature in asked.assignment.features:
         kept = tuple(one for one in asked.assignment.features if one != feature)
@@ -122,7 +122,7 @@ def _features_off(asked: Asked) -> Iterator[Proposal]:
         yield Proposal("off_between", carried_with(asked.camera.id, between="off"), names)
 
 
-def _set_ups(asked: Asked) -> Iterator[Proposal]:
+def _set_ups(asked: StretchAsked) -> Iterator[Proposal]:
     document, camera = asked.document, asked.camera
     source = carried_plan(document.plan, camera.id).source
     for set_up in camera.set_ups:
@@ -138,7 +138,7 @@ def _set_ups(asked: Asked) -> Iterator[Proposal]:
         )
 
 
-def _fed_by_each(asked: Asked, set_up: SetUp) -> Iterator[Proposal]:
+def _fed_by_each(asked: StretchAsked, set_up: SetUp) -> Iterator[Proposal]:
     """A set-up on outside power, with a source chosen for it."""
     camera = asked.camera
     for source in asked.document.kit.sources[:MOST_SOURCES]:
@@ -148,12 +148,12 @@ def _fed_by_each(asked: Asked, set_up: SetUp) -> Iterator[Proposal]:
         yield Proposal("fed", change, {**names, "source": source.name})
 
 
-def _shade(asked: Asked) -> Iterator[Proposal]:
+def _shade(asked: StretchAsked) -> Iterator[Proposal]:
     if asked.item.sun_share > SHADE:
         yield Proposal("shade", on_item(asked.item.id, sun_share=SHADE), {"leg": asked.item.name})
 
 
-def _batteries(asked: Asked) -> Iterator[Proposal]:
+def _batteries(asked: StretchAsked) -> Iterator[Proposal]:
     """Spares that are carried: put in at a stop before, fitted at the start, kept warm."""
     document, camera = asked.document, asked.camera
     mine = [one for one in document.kit.batteries if one.family == camera.battery_family]
@@ -185,7 +185,9 @@ def _batteries(asked: Asked) -> Iterator[Proposal]:
         yield Proposal("swap_early", lambda given: with_plan(given, swap_policy="early"))
 
 
-def _swaps_leaving(asked: Asked, stops: list[Item], idle: list[Battery]) -> Iterator[Proposal]:
+def _swaps_leaving(
+    asked: StretchAsked, stops: list[Item], idle: list[Battery]
+) -> Iterator[Proposal]:
     """A battery kept warm until the last moment, and put in just before leaving."""
     for stop in stops[-1:]:
         for battery in idle[:SPARES]:
@@ -196,11 +198,11 @@ def _swaps_leaving(asked: Asked, stops: list[Item], idle: list[Battery]) -> Iter
             )
 
 
-def _is_cold(asked: Asked) -> bool:
+def _is_cold(asked: StretchAsked) -> bool:
     return min(asked.item.temp_start_c, asked.item.temp_end_c) < 0.0
 
 
-def _idle(asked: Asked, mine: list[Battery]) -> list[Battery]:
+def _idle(asked: StretchAsked, mine: list[Battery]) -> list[Battery]:
     """Spares that no camera holds just before the gap, the best charged then first."""
     at_ms = asked.loss.start_ms
     ranked: list[tuple[float, Battery]] = []
@@ -224,7 +226,7 @@ def _camera_ids(document: PlanDocument) -> set[str]:
     return {camera.id for camera in document.kit.cameras}
 
 
-def _free_before(asked: Asked) -> list[Item]:
+def _free_before(asked: StretchAsked) -> list[Item]:
     """Stops before the gap, in order, at which a hand is free for a while."""
     ends = {one.id: one.end_ms for one in asked.told.items if one.hands_free}
     before = [
@@ -235,7 +237,7 @@ def _free_before(asked: Asked) -> list[Item]:
     return [*before]
 
 
-def _more_batteries(asked: Asked) -> Iterator[Proposal]:
+def _more_batteries(asked: StretchAsked) -> Iterator[Proposal]:
     document, camera = asked.document, asked.camera
     if not camera.battery_comes_out or len(document.kit.batteries) >= 60:
         return
@@ -249,7 +251,7 @@ def _more_batteries(asked: Asked) -> Iterator[Proposal]:
     )
 
 
-def _more_power(asked: Asked) -> Iterator[Proposal]:
+def _more_power(asked: StretchAsked) -> Iterator[Proposal]:
     """One more bank or charger like the ones that are carried, where there are any."""
     kit = asked.document.kit
     banks = [one for one in kit.sources if isinstance(one, Bank)]
@@ -264,7 +266,7 @@ def _more_power(asked: Asked) -> Iterator[Proposal]:
         yield Proposal("one_more_charger", more, {"charger": dock.name}, grams=dock.mass_g)
 
 
-def _cards(asked: Asked) -> Iterator[Proposal]:
+def _cards(asked: StretchAsked) -> Iterator[Proposal]:
     document, camera = asked.document, asked.camera
     fitted = {one.card for one in document.plan.cameras if one.card}
     if isinstance(camera.memory, CardSlot):
@@ -283,7 +285,7 @@ def _cards(asked: Asked) -> Iterator[Proposal]:
     yield from _copies(asked)
 
 
-def _copies(asked: Asked) -> Iterator[Proposal]:
+def _copies(asked: StretchAsked) -> Iterator[Proposal]:
     """Emptied at a stop before onto two drives, and wiped when both copies stand."""
     document, camera = asked.document, asked.camera
     drives = document.kit.drives[:2]
@@ -300,7 +302,7 @@ def _copies(asked: Asked) -> Iterator[Proposal]:
         yield Proposal("copy_and_wipe", change, names)
 
 
-def _other_cameras(asked: Asked) -> Iterator[Proposal]:
+def _other_cameras(asked: StretchAsked) -> Iterator[Proposal]:
     """Another camera in its stead, where one serves well and is not asked."""
     for other, set_up in islice(stand_ins(asked.document, asked.item), OTHERS):
         yield Proposal(
@@ -311,7 +313,7 @@ def _other_cameras(asked: Asked) -> Iterator[Proposal]:
         )
 
 
-def _halts(asked: Asked) -> Iterator[Proposal]:
+def _halts(asked: StretchAsked) -> Iterator[Proposal]:
     """A halt just before the gap, on a leg where one can stop at all."""
     leg = asked.item
     if not isinstance(leg, Leg) or leg.activity in HANDS_NEVER or leg.hands == "never":

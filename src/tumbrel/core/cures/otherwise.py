@@ -32,7 +32,7 @@ USUAL_ARMED = Armed(seconds=30, per_hour=6.0, pre_record_s=0)
 
 
 @dataclass(frozen=True)
-class Asked:
+class StretchAsked:
     """One lost stretch: its camera, leg or stop, mode, and what is known of the gap."""
 
     document: PlanDocument
@@ -75,7 +75,7 @@ def started_by_itself(
         yield Proposal("arm", on_stretch(camera.id, item.id, pattern=USUAL_ARMED), names)
 
 
-def nicer_left_out(asked: Asked) -> Iterator[Proposal]:
+def nicer_left_out(asked: StretchAsked) -> Iterator[Proposal]:
     """Stretches of less importance, or nice ones, that the same camera films before."""
     rank = IMPORTANCES.index
     filmed: dict[int, int] = {}
@@ -92,7 +92,7 @@ def nicer_left_out(asked: Asked) -> Iterator[Proposal]:
         yield Proposal("left_out", left_out(asked.camera.id, item.id), names)
 
 
-def last_minutes(asked: Asked) -> Iterator[Proposal]:
+def last_minutes(asked: StretchAsked) -> Iterator[Proposal]:
     """Only as much of a rolled leg as lasts, at its end: the same minutes, later."""
     laid = next(one for one in asked.told.items if one.id == asked.item.id)
     result = next(one for one in asked.told.cameras if one.camera == asked.camera.id)

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from ..document import Assignment, Kit, Leg
 from ..rehearsal.engine.played import Played
-from ..rehearsal.hands.tasks import Done
+from ..rehearsal.hands.tasks import TaskDone
 from ..rehearsal.result.result import Move
 from ..rehearsal.trip.timeline import Laid
 from ..wording.moves import start_words, stop_words, task_words
@@ -36,7 +36,7 @@ def _tasks(played: Played) -> list[Move]:
     ]
 
 
-def _lane(played: Played, done: Done) -> str:
+def _lane(played: Played, done: TaskDone) -> str:
     """The camera that a task is for; a spare's is the first of its family, a bank's the first."""
     cameras = [run.camera for run in played.cameras]
     if done.camera >= 0:

@@ -10,7 +10,7 @@ from ...energy import self_discharge_wh
 from ...heat import ms_to_level
 from ...two_lags import chained, first_zero
 from ..stock.batteries import Cell
-from ..stock.clips import Clip, Loop
+from ..stock.clips import Clip, LoopClip
 from .causes import Priority
 from .energy import Energy
 from .thermal import Thermal
@@ -51,7 +51,7 @@ class Forecast:
         """What it meets first by itself, at or before a bound: heat, an empty cell, a limit."""
         first_ms, what = bound_ms, None
         if clip is not None:
-            limited = clip_limit_ms is not None and not isinstance(clip, Loop)
+            limited = clip_limit_ms is not None and not isinstance(clip, LoopClip)
             limit_ms = clip.start_ms + clip_limit_ms if clip_limit_ms is not None else NEVER_MS
             if limited and limit_ms <= first_ms:
                 first_ms, what = limit_ms, Priority.CLIP_LIMIT

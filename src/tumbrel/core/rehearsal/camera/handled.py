@@ -5,7 +5,7 @@ from __future__ import annotations
 from ..stock.batteries import Cell
 from ..stock.cards import CardRun
 from ..stock.clips import NEVER_MS
-from ..stock.stays import BAG
+from ..trip.scene import BAG
 from .camera_run import CameraRun
 from .causes import COPYING, GAVE_OUT, OFF, Cause
 

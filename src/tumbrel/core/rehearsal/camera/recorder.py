@@ -11,7 +11,7 @@ from ...document import Camera
 from ...memory import files_of, largest_file
 from ..state.append_log import Log
 from ..stock.cards import CardRun
-from ..stock.clips import NEVER_MS, Clip, Frames, Kept, Loop, Stream
+from ..stock.clips import NEVER_MS, Clip, Frames, Kept, LoopClip, Stream
 from ..trip.asked import Arming, Asked, Framing, Looping, Recording
 from .causes import ARMED, RECORDING, State
 
@@ -62,7 +62,7 @@ class Recorder:
         self.beat_ms = NEVER_MS
         if isinstance(how, Looping):
             rate = recording.byte_rate
-            self.clip = Loop(now_ms, used, rate, how.segment_ms, how.segments, number)
+            self.clip = LoopClip(now_ms, used, rate, how.segment_ms, how.segments, number)
             later = [at_ms for at_ms in how.presses if now_ms < at_ms < span.end_ms]
             self.beat_ms = later[0] if later else NEVER_MS
         elif isinstance(how, Framing):
@@ -95,7 +95,7 @@ class Recorder:
 
     def save(self, card: CardRun | None, now_ms: int) -> None:
         """Keep what a loop holds; the card keeps those bytes."""
-        if isinstance(self.clip, Loop):
+        if isinstance(self.clip, LoopClip):
             self.close(card, now_ms, save=True)
 
     # -- clips ----------------------------------------------------------------------
@@ -108,7 +108,7 @@ class Recorder:
             return
         length = card.used - clip.used_before
         start_ms = clip.start_ms
-        if isinstance(clip, Loop):
+        if isinstance(clip, LoopClip):
             over = clip.overwritten_at(now_ms)
             start_ms = now_ms - clip.held_ms(now_ms)
             if not save:

@@ -11,7 +11,7 @@ from ..trip.asked import Asked
 
 
 @dataclass(frozen=True, slots=True)
-class Sum:
+class AskedSum:
     """What some asked stretches add up to."""
 
     wh: float
@@ -37,7 +37,7 @@ class Schedule:
     def __init__(self, spans: list[Asked]) -> None:
         self.spans = spans
         self.starts_ms = [span.start_ms for span in spans]
-        self.sums: dict[tuple[int, int], Sum] = {}
+        self.sums: dict[tuple[int, int], AskedSum] = {}
         self.next = 0
         self.current: Asked | None = None
         self.wanted: Asked | None = None

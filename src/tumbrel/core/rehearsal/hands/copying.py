@@ -30,7 +30,7 @@ class Landed:
 
 
 @dataclass(frozen=True, slots=True)
-class Copied:
+class CopyDone:
     """A copying as it went, for the board and the findings."""
 
     number: int
@@ -84,7 +84,7 @@ class Copying:
         self.jobs: list[Job] = []
         self.landed: Log[Landed] = Log()
         self.held_by: dict[tuple[str, int], set[str]] = {}
-        self.copied: Log[Copied] = Log()
+        self.copied: Log[CopyDone] = Log()
 
     def use_scene(self, scene: Scene) -> None:
         """Go by a scene that was the same until now."""
@@ -177,7 +177,7 @@ class Copying:
         left = [*missed, *job.without_room]
         why = "no_room" if job.without_room else "cut_short" if missed else ""
         self.copied.append(
-            Copied(
+            CopyDone(
                 number,
                 job.start_ms,
                 stopped_ms,

@@ -26,7 +26,6 @@ from .swapping import Swapping
 from .tasks import (
     AnyTask,
     BeginCopy,
-    Done,
     LayInCharger,
     PlugIn,
     Restart,
@@ -34,6 +33,7 @@ from .tasks import (
     SwapBattery,
     SwapCard,
     Task,
+    TaskDone,
     WakeBank,
     holder_of,
 )
@@ -68,7 +68,7 @@ class Hands:
         self.busy_until_ms = 0
         self.to_come: list[int] = []
         self.task: AnyTask | None = None
-        self.done: Log[Done] = Log()
+        self.done: Log[TaskDone] = Log()
         self.skipped: Log[Skipped] = Log()
 
     def use_scene(self, scene: Scene) -> None:
@@ -267,7 +267,7 @@ class Hands:
             touched += self._linked_starts(task.run)
         start_ms = now_ms - task.takes_ms
         self.done.append(
-            Done(start_ms, now_ms, task.camera, task.kind, out_name, in_name, task.unit)
+            TaskDone(start_ms, now_ms, task.camera, task.kind, out_name, in_name, task.unit)
         )
         return touched
 

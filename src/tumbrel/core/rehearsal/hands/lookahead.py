@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from ...charging import MS_PER_HOUR
 from ...energy import spent_wh
 from ..camera.camera_run import CameraRun
-from ..camera.schedule import Sum
+from ..camera.schedule import AskedSum
 
 NEVER_MS = 2**53
 
@@ -52,7 +52,7 @@ def need_of(run: CameraRun, now_ms: int, horizon_ms: int) -> Need:
     return Need(known.wh, round(known.bytes), peak, known.importance, lasts_ms, mean_w, rate)
 
 
-def _sum(run: CameraRun, first: int, last: int, now_ms: int, horizon_ms: int) -> Sum:
+def _sum(run: CameraRun, first: int, last: int, now_ms: int, horizon_ms: int) -> AskedSum:
     wh, written, peak, importance, asked_ms = 0.0, 0.0, 0, 9, 0
     draw_w, rate = 0.0, 0.0
     last_end_ms: int | None = None
@@ -76,7 +76,7 @@ def _sum(run: CameraRun, first: int, last: int, now_ms: int, horizon_ms: int) ->
         importance = min(importance, span.importance)
         draw_w, rate = span.need_w, span.need_bytes_s
         last_end_ms = span.end_ms
-    return Sum(wh, written, peak, importance, asked_ms, draw_w, rate)
+    return AskedSum(wh, written, peak, importance, asked_ms, draw_w, rate)
 
 
 def _lasts_ms(run: CameraRun, draw_w: float, rate: float) -> int:

@@ -251,7 +251,7 @@ AnyTask = Restart | SwapBattery | SwapCard | PlugIn | LayInCharger | WakeBank | 
 
 
 @dataclass(frozen=True, slots=True)
-class Done:
+class TaskDone:
     """A task that was done, for the board."""
 
     start_ms: int

@@ -5,7 +5,7 @@ from __future__ import annotations
 from ..engine.played import Played
 from ..stock.batteries import CHARGER_MARK, Cell
 from ..stock.cards import CardRun
-from ..stock.stays import Stay as PoolStay
+from ..stock.stays import PlaceStay as PoolStay
 from .result import BankCourse, Hung, Pooled, SourceTold, Stay
 
 SAMPLE_MS = 3_600_000

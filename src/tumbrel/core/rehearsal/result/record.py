@@ -12,11 +12,11 @@ from ..camera.asked_time import FilmedSpan, GapSpan
 from ..camera.camera_run import CameraRun
 from ..camera.trace import Trace
 from ..engine.played import Played
-from ..hands.copying import Copied
-from ..hands.tasks import Done, Skipped
+from ..hands.copying import CopyDone
+from ..hands.tasks import Skipped, TaskDone
 from ..power.grid import Switched
 from ..stock.batteries import Cell
-from ..stock.stays import Stay
+from ..stock.stays import PlaceStay
 from ..trip.asked import Asked
 from ..trip.climate import PlaceClimate
 from ..trip.scene import Written
@@ -51,7 +51,7 @@ class BatteryRecord:
     charge: float
     home: str
     home_climate: PlaceClimate
-    stays: Sequence[Stay]
+    stays: Sequence[PlaceStay]
     rows: Sequence[Row]
 
 
@@ -75,9 +75,9 @@ class TripRecord:
     cameras: tuple[CameraRecord, ...]
     batteries: tuple[BatteryRecord, ...]
     banks: tuple[BankRecord, ...]
-    done: Sequence[Done]
+    done: Sequence[TaskDone]
     skipped: Sequence[Skipped]
-    copied: Sequence[Copied]
+    copied: Sequence[CopyDone]
     copies_begun: frozenset[int]
     switched: Sequence[Switched]
 

@@ -8,7 +8,7 @@ from ...energy import self_discharge_wh
 from ...parameters import Defaults
 from ..state.append_log import Log
 from ..trip.scene import BatteryAtStart
-from .stays import Stay
+from .stays import PlaceStay
 
 CHARGER_MARK = "/"
 TOPPED_UNTIL = 0.001
@@ -64,7 +64,7 @@ class Cell:
         self.lost_wh = 0.0
         self.refused = ""
         self.topped = self.in_camera = False
-        self.stays: Log[Stay] = Log()
+        self.stays: Log[PlaceStay] = Log()
         self.rows: Log[tuple[int, float, float]] = Log()
         self.rows.append((0, self.charge, self.cell_c))
 
@@ -113,7 +113,7 @@ class Cell:
     def close(self, at_ms: int) -> None:
         """End the stay."""
         if at_ms > self.came_ms:
-            stay = Stay(self.place, self.came_ms, self.came_charge, at_ms, self.charge)
+            stay = PlaceStay(self.place, self.came_ms, self.came_charge, at_ms, self.charge)
             self.stays.append(stay)
             self.rows.append((at_ms, self.charge, self.cell_c))
 

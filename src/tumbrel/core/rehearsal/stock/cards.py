@@ -5,8 +5,8 @@ from __future__ import annotations
 from mypy_extensions import mypyc_attr
 
 from ..state.append_log import Log
-from ..trip.scene import CardAtStart
-from .stays import BAG, Stay
+from ..trip.scene import BAG, CardAtStart
+from .stays import PlaceStay
 
 
 @mypyc_attr(serializable=True)
@@ -35,7 +35,7 @@ class CardRun:
         self.place = BAG
         self.written = self.overwritten = self.wiped = 0
         self.came_ms = 0
-        self.stays: Log[Stay] = Log()
+        self.stays: Log[PlaceStay] = Log()
 
     @property
     def free(self) -> int:
@@ -52,5 +52,5 @@ class CardRun:
         """End the stay."""
         if at_ms > self.came_ms:
             self.stays.append(
-                Stay(self.place, self.came_ms, float(self.came_used), at_ms, float(self.used))
+                PlaceStay(self.place, self.came_ms, float(self.came_used), at_ms, float(self.used))
             )

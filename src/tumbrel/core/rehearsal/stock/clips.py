@@ -65,7 +65,7 @@ class Frames:
 
 @mypyc_attr(serializable=True)
 @dataclass(slots=True)
-class Loop:
+class LoopClip:
     """A loop of N segments that overwrites its oldest when segment N + 1 would begin."""
 
     start_ms: int
@@ -97,7 +97,7 @@ class Loop:
         return NEVER_MS
 
 
-Clip = Stream | Frames | Loop
+Clip = Stream | Frames | LoopClip
 
 
 @dataclass(frozen=True, slots=True)

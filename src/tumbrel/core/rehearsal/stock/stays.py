@@ -6,11 +6,9 @@ from bisect import bisect_left, bisect_right
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-BAG = "bag"
-
 
 @dataclass(frozen=True, slots=True)
-class Stay:
+class PlaceStay:
     """A battery or card in one place for a while; level is charge [0..1] or bytes used."""
 
     place: str
@@ -20,16 +18,16 @@ class Stay:
     level_to: float = 0.0
 
 
-def stays_within(stays: Sequence[Stay], start_ms: int, end_ms: int) -> Sequence[Stay]:
+def stays_within(stays: Sequence[PlaceStay], start_ms: int, end_ms: int) -> Sequence[PlaceStay]:
     """Those of some stays, in order of time, that hold at any time in [start, end)."""
     first = bisect_right(stays, start_ms, key=_end)
     last = bisect_left(stays, end_ms, lo=first, key=_start)
     return stays[first:last]
 
 
-def _start(stay: Stay) -> int:
+def _start(stay: PlaceStay) -> int:
     return stay.from_ms
 
 
-def _end(stay: Stay) -> int:
+def _end(stay: PlaceStay) -> int:
     return stay.to_ms

@@ -13,7 +13,6 @@ from ...light import SunDays, sun_heights_of_day
 from ...memory import card_store, fixed_store, memory_key
 from ...mistakes import Mistake, idle, mistakes_of
 from ...parameters import DEFAULTS, Defaults
-from ..stock.stays import BAG
 from .asked import Asked
 from .asking import Asking
 from .climate import place_climate
@@ -21,6 +20,7 @@ from .hand_plan import hand_plan_of
 from .initial_fit import InitialFit
 from .outside_power import outside_power_of
 from .scene import (
+    BAG,
     BankAtStart,
     BatteryAtStart,
     CameraAtStart,

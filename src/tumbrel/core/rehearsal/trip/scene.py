@@ -29,6 +29,8 @@ from .outside_power import OutsidePower
 from .supply_table import SupplyTable
 from .timeline import Timeline
 
+BAG = "bag"  # where lies what has no pocket
+
 
 @dataclass(frozen=True, slots=True)
 class Written:

@@ -14,7 +14,7 @@ from playwright.sync_api import Page
 from benchmarks.core import DEMO, month
 from benchmarks.yardstick import line, yardstick_ms
 from tests.reference.tracks import Recorder, hills, noisy
-from tools.driving import ROOT, chromium, served
+from tools.driving import ROOT, arrived, chromium, served
 from tumbrel.core.document import read_document, write_document
 
 EDITS = 20
@@ -190,6 +190,7 @@ def _slides(page: Page) -> list[float]:
     """A slider of the bench moved by keys, after its runs have been fitted once."""
     page.keyboard.press("Escape")
     page.get_by_role("link", name="Bench", exact=True).click()
+    arrived(page, "Bench")
     page.locator(".look-pictures svg").first.wait_for()
     page.wait_for_timeout(3000)
     taken = []
@@ -202,6 +203,7 @@ def _slides(page: Page) -> list[float]:
 def _edges(page: Page) -> list[float]:
     """The first edge of the route moved by keys."""
     page.get_by_role("link", name="Route", exact=True).click()
+    arrived(page, "Route")
     page.locator(".edge-grip").first.wait_for()
     page.wait_for_timeout(2000)
     taken = []

@@ -11,7 +11,7 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
-from playwright.sync_api import Browser, BrowserContext, sync_playwright
+from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_playwright
 
 ROOT = Path(__file__).resolve().parents[1]
 FLAGS = (
@@ -117,3 +117,9 @@ def chromium() -> Iterator[Browser]:
         browser = playwright.chromium.launch(executable_path=path, args=list(FLAGS))
         yield browser
         browser.close()
+
+
+def arrived(page: Page, place: str) -> None:
+    """Wait until a place that was gone to is drawn: the address changes a moment before."""
+    link = page.get_by_role("navigation", name="Places").get_by_role("link", name=place, exact=True)
+    expect(link).to_have_attribute("aria-current", "page")

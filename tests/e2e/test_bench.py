@@ -12,6 +12,7 @@ from tests.conftest import DEMO
 from tests.e2e.conftest import loss
 from tests.e2e.test_manners import tab_to
 from tests.reference.clips import make_clip, spoiled_card
+from tools.driving import arrived
 
 RUNS = DEMO.with_suffix(".runs.csv")
 LOG = "Time (s),Voltage (V),Current (A)\n" + "".join(
@@ -122,12 +123,15 @@ def test_figures_show_what_they_change_go_into_the_kit_and_back(page: Page, full
     figures.get_by_role("button", name="Take them into the kit").click()
     expect(figures.get_by_text("In the kit since")).to_be_visible()
     page.get_by_role("link", name="Board", exact=True).click()
+    arrived(page, "Board")
     expect(loss(page, "Boom, too hot, 66°")).to_have_count(1)
     page.get_by_role("link", name="Bench", exact=True).click()
+    arrived(page, "Bench")
     page.get_by_role("group", name="Camera").get_by_role("button", name="Boom").click()
     figures.get_by_role("button", name="Put the old ones back").click()
     expect(figures.get_by_text("In the kit since")).to_have_count(0)
     page.get_by_role("link", name="Board", exact=True).click()
+    arrived(page, "Board")
     expect(loss(page, "Boom, too hot, 68°")).to_have_count(1)
 
 
@@ -201,6 +205,7 @@ def test_clips_are_read_here_and_their_rate_goes_into_the_kit(
     panel.get_by_role("button", name=re.compile("^Use .*CH0002_1.mp4 as a run")).click()
     expect(panel.get_by_label("Recorded, min")).to_have_value("0.1")
     page.get_by_role("link", name="Kit", exact=True).click()
+    arrived(page, "Kit")
     chin = page.get_by_role("region", name="Camera Chin")
     expect(chin).to_be_visible()
     expect(page.get_by_role("button", name="Undo").first).to_be_enabled()

@@ -7,7 +7,7 @@ import re
 from playwright.sync_api import Page, expect
 
 from tests.e2e.conftest import board, loss
-from tools.driving import Server
+from tools.driving import Server, arrived
 
 
 def test_a_cure_is_tried_over_the_picture_and_kept_as_one_step(page: Page, trip: str) -> None:
@@ -63,8 +63,10 @@ def test_a_cure_of_the_kit_is_kept_in_the_kit(page: Page, server: Server) -> Non
     more.get_by_role("button", name="Keep").click()
     expect(loss(page, "Brow").filter(has_text="7 min")).to_have_count(0)
     page.get_by_role("link", name="Kit", exact=True).click()
+    arrived(page, "Kit")
     page.get_by_role("button", name="Undo").click()
     page.get_by_role("link", name="Board").click()
+    arrived(page, "Board")
     expect(loss(page, "Brow").filter(has_text="7 min")).to_have_count(1)
 
 

@@ -9,7 +9,7 @@ from pathlib import Path
 from playwright.sync_api import Page, expect
 
 from tests.e2e.conftest import board, keep, loss
-from tools.driving import Server
+from tools.driving import Server, arrived
 
 LINES = """camp; stop; 0:30; 12
 ridge; walk; 2:00; 12 to 18; 1; 20 %
@@ -40,11 +40,13 @@ def test_from_an_empty_start_to_a_verdict_by_typing(page: Page, empty_server: Se
     )
 
     page.get_by_role("link", name="Route").click()
+    arrived(page, "Route")
     page.get_by_label("Type or paste").fill(LINES)
     page.get_by_role("button", name="Add 4 lines").click()
     expect(page.get_by_role("heading", level=1)).to_contain_text("2 legs and 3 stops, 4 h 50.")
 
     page.get_by_role("link", name="Board").click()
+    arrived(page, "Board")
     expect(page.get_by_test_id("headline")).to_have_text("Nothing is asked yet.")
     page.get_by_role("gridcell", name="Chin, glide").click()
     page.get_by_role("group", name="How it records").get_by_role("button", name="roll").click()
@@ -113,6 +115,7 @@ def test_a_plan_file_is_saved_and_opened_again(page: Page, trip: str, tmp_path: 
     saved = json.loads(kept.read_text("utf-8"))
     assert ("camp", "d2-gorge") in {(a["camera"], a["item"]) for a in saved["plan"]["assignments"]}
     page.get_by_role("link", name="Trips", exact=True).click()
+    page.wait_for_url("**/trips*")
     page.get_by_label("Plan file", exact=True).set_input_files(kept)
     page.get_by_test_id("headline").wait_for()
     assert page.url != f"{trip}/board"
@@ -160,5 +163,6 @@ def test_the_first_run_shows_the_demo_on_the_board_and_asks_nothing_outside(
     page.goto(server.address)
     expect(page.get_by_test_id("headline")).to_be_visible()
     page.get_by_role("link", name="Kit").click()
+    arrived(page, "Kit")
     page.get_by_test_id("shelf-headline").wait_for()
     assert hosts == {f"127.0.0.1:{server.port}"}

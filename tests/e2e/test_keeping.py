@@ -11,7 +11,7 @@ import pytest
 from playwright.sync_api import BrowserContext, Page, Route, expect
 
 from tests.e2e.conftest import board, keep, open_copy, roll, token_of
-from tools.driving import Server, served
+from tools.driving import Server, arrived, served
 
 MODES = {"4k30": "4K 30", "27k30": "2.7K 30", "1080p30": "1080 30"}
 GORGE, SCREE, FLIGHT = ("Camp, gorge walk", "Camp, scree climb", "Chin, long flight")
@@ -164,6 +164,7 @@ def test_tabs_closed_without_a_connection_leave_their_edits_to_the_next(
 
 def test_a_kit_changed_in_one_tab_is_followed_by_the_others_board(page: Page, other: Page) -> None:
     other.get_by_role("link", name="Kit").click()
+    arrived(other, "Kit")
     other.get_by_role("button", name="Add a power bank").click()
     carried = page.get_by_label("What you carry")
     expect(carried.get_by_text("power bank").first).to_be_visible()
@@ -273,6 +274,7 @@ def test_notes_go_to_no_other_installation_on_the_same_port(
 def test_a_deletion_that_is_left_alone_is_never_carried_out(page: Page, trip: str) -> None:
     board(page, trip)
     page.get_by_role("link", name="Kit").click()
+    arrived(page, "Kit")
     page.get_by_role("button", name="Delete Chin", exact=True).click()
     page.get_by_role("button", name="Leave everything").click()
     expect(page.get_by_role("status", name="The kit: keeping")).to_have_text("Kept")
@@ -291,6 +293,7 @@ def test_a_deletion_that_is_left_alone_is_never_carried_out(page: Page, trip: st
 def name_field(page: Page, trip: str) -> Any:
     board(page, trip)
     page.get_by_role("link", name="Route").click()
+    arrived(page, "Route")
     field = page.get_by_label("Trip", exact=True)
     field.fill("Crossing, renamed")
     return field
@@ -323,11 +326,14 @@ def test_text_that_a_field_marks_as_wrong_is_there_when_one_comes_back(
 ) -> None:
     board(page, trip)
     page.get_by_role("link", name="Route").click()
+    arrived(page, "Route")
     start = page.get_by_label("Start, local clock")
     before = start.input_value()
     start.fill("2027-06-12 half past")
     page.get_by_role("link", name="Board").click()
+    arrived(page, "Board")
     page.get_by_role("link", name="Route").click()
+    arrived(page, "Route")
     expect(start).to_have_value("2027-06-12 half past")
     page.reload()
     expect(start).to_have_value("2027-06-12 half past")
@@ -339,10 +345,13 @@ def test_text_that_a_field_marks_as_wrong_is_there_when_one_comes_back(
 def test_a_pasted_table_survives_reload_and_another_place(page: Page, trip: str) -> None:
     board(page, trip)
     page.get_by_role("link", name="Route").click()
+    arrived(page, "Route")
     table = page.get_by_label("Type or paste, one a line")
     table.fill("Hut; stop; 1:00\nridge; climb; 2:00")
     page.get_by_role("link", name="Board").click()
+    arrived(page, "Board")
     page.get_by_role("link", name="Route").click()
+    arrived(page, "Route")
     expect(table).to_have_value(re.compile("ridge; climb"))
     page.reload()
     expect(table).to_have_value(re.compile("ridge; climb"))

@@ -7,6 +7,7 @@ import re
 from playwright.sync_api import Page, expect
 
 from tests.e2e.conftest import board, keep, loss
+from tools.driving import arrived
 
 
 def test_the_shelf_answers_air_temperature_and_set_up(page: Page, trip: str) -> None:
@@ -41,9 +42,11 @@ def test_a_kit_change_is_rehearsed_on_the_board_and_can_be_undone(page: Page, tr
     capacity.fill("2200")
     capacity.press("Enter")
     page.get_by_role("link", name="Board").click()
+    arrived(page, "Board")
     expect(loss(page, "Boom")).to_have_count(2)
     expect(loss(page, "Chin")).to_have_count(0)
     page.get_by_role("link", name="Kit").click()
+    arrived(page, "Kit")
     page.get_by_role("button", name="Undo").click()
     expect(capacity).to_have_value("1500")
 
@@ -63,6 +66,7 @@ def test_copying_and_deleting_a_camera_says_which_trips_use_it(page: Page, trip:
     page.get_by_role("button", name=re.compile("Delete Camp$")).click()
     page.get_by_role("dialog").get_by_role("button", name="Take it out").click()
     page.get_by_role("link", name="Board").click()
+    arrived(page, "Board")
     expect(page.get_by_role("grid")).to_have_attribute("aria-colcount", "4")
 
 
@@ -77,6 +81,7 @@ def test_deleting_a_mode_says_who_asks_for_it_and_the_board_says_it_is_missing(
     expect(page.get_by_role("dialog")).to_contain_text("asks for it")
     page.get_by_role("button", name="Delete mode 4K60 of Boom").click()
     page.get_by_role("link", name="Board").click()
+    arrived(page, "Board")
     expect(page.get_by_text("Boom has no mode '4k60' any more.").first).to_be_visible()
     expect(loss(page, "mode missing")).to_contain_text("1 h 00")
 
@@ -228,6 +233,7 @@ def test_windows_are_typed_by_the_sun_and_the_clock(page: Page, trip: str) -> No
 def test_a_bank_and_a_pocket_are_added_to_the_kit(page: Page, trip: str) -> None:
     board(page, trip)
     page.get_by_role("link", name="Kit").click()
+    arrived(page, "Kit")
     page.get_by_role("button", name="Add a power bank").click()
     bank = page.get_by_role("listitem", name="source power bank")
     bank.get_by_label("Ports, W").fill("0")
@@ -237,17 +243,20 @@ def test_a_bank_and_a_pocket_are_added_to_the_kit(page: Page, trip: str) -> None
     page.get_by_role("button", name="Add a pocket").click()
     expect(page.get_by_role("listitem", name="pocket inside pocket")).to_be_visible()
     page.get_by_role("link", name="Board").click()
+    arrived(page, "Board")
     expect(page.get_by_label("What you carry").get_by_text("power bank").first).to_be_visible()
 
 
 def test_moments_and_a_socket_are_typed_on_the_route(page: Page, trip: str) -> None:
     board(page, trip)
     page.get_by_role("link", name="Route").click()
+    arrived(page, "Route")
     page.get_by_role("button", name=re.compile("gorge walk")).first.click()
     page.get_by_text("Moments, power and water").click()
     page.get_by_role("button", name="Add a moment").click()
     page.get_by_label("Lasts, s").fill("45")
     page.get_by_label("Lasts, s").press("Enter")
     page.get_by_role("link", name="Board").click()
+    arrived(page, "Board")
     caught = page.get_by_label("What you carry").get_by_text("something worth having, gorge walk")
     expect(caught.first).to_be_visible()

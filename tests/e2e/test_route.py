@@ -10,6 +10,7 @@ from playwright.sync_api import Page, expect
 
 from tests.e2e.conftest import board, keep
 from tests.reference.tracks import day_out
+from tools.driving import arrived
 
 H1 = re.compile(r"^3 legs and 1 stop, ")
 
@@ -186,6 +187,7 @@ def test_a_preset_brings_its_mode_and_a_cell_of_the_matrix_is_said_anew(
     page.get_by_role("button", name="serves well", exact=True).click()
     expect(page.get_by_role("button", name="helmet or head, climb: well")).to_be_visible()
     page.get_by_role("link", name="Board").click()
+    arrived(page, "Board")
     page.get_by_role("button", name="Sat 12").click()
     page.locator('[data-cell="d1-climb/chin"]').focus()
     page.keyboard.press("Enter")

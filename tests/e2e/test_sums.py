@@ -49,6 +49,7 @@ def test_sums_on_a_phone_and_from_a_trip(browser: Browser, page: Page, trip: str
     page.goto(f"{trip}/board")
     page.get_by_test_id("headline").wait_for()
     page.get_by_role("link", name="Quick sums").click()
+    page.wait_for_url("**/sums*")
     expect(page.get_by_role("status").first).to_have_text(re.compile("^It lasts"))
     assert page.evaluate("document.documentElement.scrollWidth") <= 390
     page.get_by_role("link", name="Use it on the trip: the kit").click()

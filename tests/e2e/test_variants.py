@@ -7,6 +7,7 @@ import re
 from playwright.sync_api import Page, expect
 
 from tests.e2e.conftest import board, keep
+from tools.driving import arrived
 
 
 def figures(page: Page, name: str) -> list[str]:
@@ -55,6 +56,7 @@ def test_a_state_is_kept_named_gone_back_to_and_deleted(page: Page, trip: str) -
     keep(page)
     expect(page.get_by_test_id("headline")).to_have_text("Two musts are broken.")
     page.get_by_role("link", name="Variants").click()
+    arrived(page, "Variants")
     page.get_by_role("checkbox", name="As planned").check()
     expect(page.get_by_role("heading", level=1)).to_have_text(
         re.compile("^Against the plan now. As planned: .* less filmed")
@@ -71,6 +73,7 @@ def test_a_state_is_kept_named_gone_back_to_and_deleted(page: Page, trip: str) -
     expect(page.get_by_test_id("headline")).to_have_text("Two musts are broken.")
 
     page.get_by_role("link", name="Variants").click()
+    arrived(page, "Variants")
     page.get_by_role("button", name="More of First idea").click()
     page.get_by_role("button", name="Delete…").click()
     page.get_by_role("button", name="Delete First idea").click()
@@ -82,6 +85,7 @@ def test_a_variants_kit_comes_with_it(page: Page, trip: str) -> None:
     batteries = page.get_by_label("What you carry").locator(".battery-unit")
     before = batteries.count()
     page.get_by_role("link", name="Variants").click()
+    arrived(page, "Variants")
     page.get_by_role("button", name="Make the set").click()
     expect(page.get_by_role("checkbox", name="Sharper picture")).to_be_visible()
     page.get_by_role("button", name="More of Safer kit").click()

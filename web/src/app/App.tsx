@@ -10,7 +10,7 @@ import { Shell } from "./Shell";
 import { type ThemeName, themeOf } from "./theme";
 import { ThemeContext } from "./themeContext";
 
-const REST_AFTER_MS = 4000;
+const REST_AFTER_MS = 1500;
 const THEME_KEY = "tumbrel.theme";
 
 /** A place that is loaded when it is first opened. */

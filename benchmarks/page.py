@@ -11,11 +11,11 @@ from statistics import median
 
 from playwright.sync_api import Page
 
-from benchmarks.core import DEMO, month
+from benchmarks.trips import demo, month
 from benchmarks.yardstick import line, yardstick_ms
 from tests.reference.tracks import Recorder, hills, noisy
 from tools.driving import ROOT, arrived, chromium, served
-from tumbrel.core.document import read_document, write_document
+from tumbrel.core.document import write_document
 
 EDITS = 20
 POINTS, TRACK_MS = 100_000, 1200.0
@@ -230,7 +230,7 @@ def _track_ms(page: Page) -> float:
 
 def _month(page: Page, address: str) -> tuple[list[float], float, float]:
     """The longest trip: days turned, folded to stops, and an edit of its seventh day [ms]."""
-    text = write_document(month(read_document(DEMO.read_bytes()), 30))
+    text = write_document(month(demo(), 30))
     page.goto(f"{address}/trips")
     with tempfile.NamedTemporaryFile(suffix=".json") as file:
         file.write(text.encode() if isinstance(text, str) else text)

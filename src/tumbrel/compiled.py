@@ -97,13 +97,14 @@ class _Built(MetaPathFinder):
         target: ModuleType | None = None,  # noqa: ARG002 - as above
     ) -> ModuleSpec | None:
         """Where a built module is; None for all others."""
-        name = fullname
-        if name not in self.names and not name.endswith("__mypyc"):
+        if fullname not in self.names and not fullname.endswith("__mypyc"):
             return None
-        file = self.folder / (name.replace(".", "/") + SUFFIX)
+        file = self.folder / (fullname.replace(".", "/") + SUFFIX)
         if not file.exists():
             return None
-        return spec_from_file_location(name, file, loader=ExtensionFileLoader(name, str(file)))
+        return spec_from_file_location(
+            fullname, file, loader=ExtensionFileLoader(fullname, str(file))
+        )
 
 
 def use_built() -> bool:
@@ -113,6 +114,12 @@ def use_built() -> bool:
     folder = builds() / digest()
     if not (folder / BUILT_FOR_GOOD).exists():
         return False
-    names = frozenset(name_of(path) for path in hot_sources())
-    sys.meta_path.insert(0, _Built(folder, names))
+    find_in(folder)
     return True
+
+
+def find_in(folder: Path) -> list[str]:
+    """Let a folder's modules be found before the plain ones; the names of all that it may hold."""
+    names = [name_of(path) for path in hot_sources()]
+    sys.meta_path.insert(0, _Built(folder, frozenset(names)))
+    return names

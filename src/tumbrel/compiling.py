@@ -6,6 +6,8 @@ to the last digit: nothing is contracted or reordered. Without a C compiler noth
 
 from __future__ import annotations
 
+import argparse
+import importlib
 import os
 import shutil
 import signal
@@ -16,7 +18,7 @@ import tempfile
 import time
 from pathlib import Path
 
-from .compiled import BUILT_FOR_GOOD, HERE, PURE, builds, digest, hot_sources
+from .compiled import BUILT_FOR_GOOD, HERE, PURE, builds, digest, find_in, hot_sources
 
 MAKING = "making-"
 SLOWLY = "the core runs as plain Python, a third as fast"
@@ -97,9 +99,7 @@ def build_behind() -> subprocess.Popen[bytes] | None:
     if not has_compiler():
         print(f"{SLOWLY}: no C compiler is there", flush=True)
         return None
-    print(
-        "the core is being built in machine code, in some minutes, for the next start", flush=True
-    )
+    print("the core is being built in machine code, for the next start", flush=True)
     words = [sys.executable, "-m", "tumbrel.compiling", "--behind"]
     return subprocess.Popen(words, start_new_session=True)  # noqa: S603 - ourselves
 
@@ -122,7 +122,7 @@ def _drop_old(newest: Path) -> None:
 
 
 def _make(folder: Path, level: str) -> None:
-    """Translate and compile into a folder; ends the process when that fails."""
+    """Translate, compile and import from a folder; ends the process when one of these fails."""
     from mypyc.build import mypycify  # noqa: PLC0415 - only here, and slow to import
     from setuptools import Distribution  # noqa: PLC0415 - as above
     from setuptools.command.build_ext import build_ext  # noqa: PLC0415 - as above
@@ -145,19 +145,25 @@ def _make(folder: Path, level: str) -> None:
     command.build_temp = str(folder / "objects")
     command.ensure_finalized()
     command.run()
+    for name in find_in(folder / "lib"):
+        importlib.import_module(name)
 
 
-def main(words: list[str]) -> int:
+def main(words: list[str] | None = None) -> int:
     """Build unless that is done, and say in one line what came of it."""
-    if words[:1] == ["--into"]:
-        _make(Path(words[1]), words[3])
+    reader = argparse.ArgumentParser(prog="python -m tumbrel.compiling")
+    reader.add_argument("--level", default=LEVEL, choices="0123", help="of optimisation")
+    reader.add_argument("--behind", action="store_true", help="give way to all other processes")
+    reader.add_argument("--into", type=Path, help="only build, into a folder")
+    asked = reader.parse_args(words)
+    if asked.into is not None:
+        _make(asked.into, asked.level)
         return 0
-    if "--behind" in words and hasattr(os, "nice"):
+    if asked.behind and hasattr(os, "nice"):
         os.nice(15)
-    level = words[words.index("--level") + 1] if "--level" in words else LEVEL
     try:
         if not is_built():
-            build(level)
+            build(asked.level)
     except CannotBuild as error:
         print(f"{SLOWLY}: {error}", flush=True)
         return 1
@@ -166,4 +172,4 @@ def main(words: list[str]) -> int:
 
 
 if __name__ == "__main__":
-    sys.exit(main(sys.argv[1:]))
+    sys.exit(main())

@@ -87,6 +87,33 @@ def test_a_kit_and_a_notebook_without_a_number(api: Api, trip: dict[str, Any]) -
     assert api.get(f"/kits/{number}/bench")["notebook"] == told["notebook"]
 
 
+def test_a_plan_kept_before_it_had_some_fields(api: Api, trip: dict[str, Any]) -> None:
+    """Lists and a unit that goes look into plans as they are kept, whatever they lack."""
+    number = trip["kit_id"]
+    uses = api.get(f"/kits/{number}")["uses"]
+    assert {one["kind"] for one in uses} >= {"camera", "mode", "set_up"}
+    row = Trip.objects.of(local_owner()).get(pk=trip["id"])
+    kept = dict(row.document)
+    kept["plan"] = {
+        "cameras": [
+            {field: value for field, value in one.items() if value is not None}
+            for one in kept["plan"]["cameras"]
+        ],
+        "assignments": [
+            {field: one[field] for field in ("camera", "item", "mode", "set_up")}
+            for one in kept["plan"]["assignments"]
+        ],
+    }
+    row.document = kept
+    row.save()
+    assert api.get(f"/kits/{number}")["uses"] == uses
+    kit = api.get(f"/kits/{number}")
+    without = kit["kit"] | {"cameras": []}
+    api.put(
+        f"/kits/{number}", {"version": kit["version"], "name": kit["name"], "kit": without}, 409
+    )
+
+
 def test_a_row_of_a_newer_version_is_told_and_stays(api: Api, trip: dict[str, Any]) -> None:
     row = Trip.objects.of(local_owner()).get(pk=trip["id"])
     row.document = {**row.document, "tumbrel": CURRENT + 1}

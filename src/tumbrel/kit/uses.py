@@ -31,19 +31,8 @@ class Users(Protocol):
         """Take units that a kit has no more out of what names them. Raises InUse when not asked."""
 
 
-class _Nobody:
-    def by_kit(self, owner: User) -> dict[int, list[str]]:  # noqa: ARG002 - as users are asked
-        return {}
-
-    def uses(self, owner: User, kit_id: int, kit: Kit) -> list[UnitUse]:  # noqa: ARG002 - as above
-        return []
-
-    def let_go(self, *_asked: object, release: bool) -> None:
-        """Nobody names anything."""
-
-
 class _Known:
-    users: Users = _Nobody()
+    users: Users
 
 
 def register(users: Users) -> None:

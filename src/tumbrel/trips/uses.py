@@ -56,31 +56,37 @@ class TripUsers:
 
 
 def named_units(plan: dict[str, Any]) -> Named:
-    """Units that a plan names, by kind; of the plan as it is kept, since lists ask for many."""
-    asked, swaps, copies = plan["assignments"], plan["swaps"], plan["copies"]
+    """Units that a plan names, by kind; of the plan as it is kept, since lists ask for many.
+
+    A plan kept by an older application may lack any of these fields: it names nothing there.
+    """
+    cameras, asked, swaps = _all(plan, "cameras"), _all(plan, "assignments"), _all(plan, "swaps")
+    copies, links, plugs = _all(plan, "copies"), _all(plan, "links"), _all(plan, "plugs")
     return {
-        "camera": _in(plan["cameras"], "camera")
-        | _in(asked, "camera")
-        | _in(swaps, "camera")
-        | _in(copies, "camera")
-        | {name for link in plan["links"] for name in link["cameras"]},
-        "battery": _in(plan["cameras"], "battery") | _in(swaps, "battery"),
-        "card": _in(plan["cameras"], "card") | _in(copies, "card"),
-        "source": _in(plan["cameras"], "source"),
+        "camera": _in([*cameras, *asked, *swaps, *copies], "camera")
+        | {name for link in links for name in link["cameras"]},
+        "battery": _in([*cameras, *swaps], "battery"),
+        "card": _in([*cameras, *copies], "card"),
+        "source": _in(cameras, "source"),
         "drive": _in(copies, "drive"),
-        "unit": _in(plan["full_by"], "unit") | _in(plan["plugs"], "unit"),
+        "unit": _in([*_all(plan, "full_by"), *plugs], "unit"),
         "mode": _of_camera(asked, "mode"),
         "set_up": _of_camera(asked, "set_up"),
         "preset": _of_camera(asked, "preset"),
     }
 
 
+def _all(plan: dict[str, Any], field: str) -> list[dict[str, Any]]:
+    parts: list[dict[str, Any]] = plan.get(field, [])
+    return parts
+
+
 def _in(parts: Iterable[dict[str, Any]], field: str) -> set[str]:
-    return {part[field] for part in parts if part[field] is not None}
+    return {part[field] for part in parts if part.get(field) is not None}
 
 
 def _of_camera(asked: Iterable[dict[str, Any]], field: str) -> set[str]:
-    return {f"{one['camera']}/{one[field]}" for one in asked if one[field] is not None}
+    return {f"{one['camera']}/{one[field]}" for one in asked if one.get(field) is not None}
 
 
 def uses_of(kit: Kit, trips: list[Trip]) -> list[UnitUse]:

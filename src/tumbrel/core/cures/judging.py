@@ -285,7 +285,7 @@ def _order(shown: list[_Judged]) -> tuple[int, ...]:
     kept = [
         place
         for place, cure in enumerate(cures)
-        if not any(_dominates(other, cure) for other in cures if other is not cure)
+        if not any(dominates(other, cure) for other in cures if other is not cure)
     ]
 
     def worth(place: int) -> tuple[float, ...]:
@@ -304,7 +304,7 @@ def _order(shown: list[_Judged]) -> tuple[int, ...]:
     return tuple(sorted(kept, key=worth))
 
 
-def _dominates(one: Cure, other: Cure) -> bool:
+def dominates(one: Cure, other: Cure) -> bool:
     """At least as good in everything, and better in something (model/cures#weighed)."""
     mine, theirs = _merits(one), _merits(other)
     return mine != theirs and all(a >= b for a, b in zip(mine, theirs, strict=True))

@@ -8,10 +8,10 @@ from __future__ import annotations
 
 from mypy_extensions import mypyc_attr
 
+from ...charging import NEVER_MS
 from ..power.loads import Consumer
 from ..stock.batteries import Cell
 from ..stock.cards import CardRun
-from ..stock.clips import NEVER_MS
 from ..trip.asked import Asked, Recording
 from ..trip.scene import CameraAtStart, Scene
 from .asked_time import AskedTime
@@ -162,7 +162,7 @@ class CameraRun(Consumer):
     @property
     def battery_out(self) -> bool:
         """Whether it runs on outside power alone: on its source, or wanted so."""
-        if self.energy.rigged_out:
+        if self.energy.outside_alone:
             return True
         recording = self.recording
         if self.schedule.wanted is None or recording is None:
@@ -268,7 +268,7 @@ class CameraRun(Consumer):
     def _go(self, to_ms: int, elapsed_ms: int) -> None:
         cell, energy = self.cell, self.energy
         off = self.state is OFF
-        beside = cell if energy.rigged_out else None
+        beside = cell if energy.outside_alone else None
         beside_c = beside.cell_c if beside is not None else 0.0
         on = not off or energy.into_w > 0.0
         for at_ms, body_c, cell_c in self.thermal.follow(self.now_ms, to_ms, cell, on=on):

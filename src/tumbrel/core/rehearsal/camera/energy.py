@@ -22,7 +22,7 @@ LEAST_W = 1e-9
 class Energy:
     """Power [W] that holds until the next event, and energy [W h] that has gone which way.
 
-    `rigged_w` and `rigged_out` are what the set-up wants of outside power now; `train_w` and
+    `outside_w` and `outside_alone` are what the set-up wants of outside power now; `train_w` and
     `train_rise_k` the means of a train of frames.
     """
 
@@ -39,11 +39,11 @@ class Energy:
         "into_w",
         "lost_wh",
         "off_w",
+        "outside_alone",
+        "outside_w",
         "port_w",
         "port_wh",
         "refusals",
-        "rigged_out",
-        "rigged_w",
         "standby_w",
         "train_rise_k",
         "train_w",
@@ -59,8 +59,8 @@ class Energy:
         self.standby_w = standby if standby is not None else defaults.standby_w.value
         self.curve: ColdCurve = cold_curve(points_of(carried.family, defaults))
         self.body_pause = False
-        self.feed_w = self.rigged_w = 0.0
-        self.rigged_out = False
+        self.feed_w = self.outside_w = 0.0
+        self.outside_alone = False
         self.train_w = self.train_rise_k = 0.0
         self.draw_w = self.drain_w = self.into_w = self.port_w = 0.0
         self.port_wh = self.drawn_wh = self.used_wh = self.lost_wh = 0.0
@@ -124,7 +124,7 @@ class Energy:
 
     def wants_w(self, cell: Cell | None, *, battery_out: bool, to_come: bool) -> float:
         """What it would take from a port [W]: its draw, with what is due, and its charging."""
-        draw_w = max(self.draw_w, self.rigged_w) if to_come else self.draw_w
+        draw_w = max(self.draw_w, self.outside_w) if to_come else self.draw_w
         wanted = draw_w / self.defaults.feed_efficiency.value
         if cell is not None and self.charges(cell, battery_out=battery_out):
             wanted += cell.intake.most_w / self.defaults.charge_efficiency.value

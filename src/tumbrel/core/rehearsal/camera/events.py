@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from math import exp
 
-from ..stock.clips import NEVER_MS, Frames
+from ...charging import NEVER_MS
+from ..stock.clips import Frames
 from ..trip.asked import Arming, Asked, Framing, Looping, Recording, Streaming
 from .camera_run import CameraRun
 from .causes import (

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
+from ...charging import NEVER_MS
 from ..stock.batteries import Cell
 from ..stock.cards import CardRun
-from ..stock.clips import NEVER_MS
 from ..trip.scene import BAG
 from .camera_run import CameraRun
 from .causes import COPYING, GAVE_OUT, OFF, Cause

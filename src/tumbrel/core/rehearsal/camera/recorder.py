@@ -7,11 +7,12 @@ from __future__ import annotations
 
 from mypy_extensions import mypyc_attr
 
+from ...charging import NEVER_MS
 from ...document import Camera
 from ...memory import files_of, largest_file
 from ..state.append_log import Log
 from ..stock.cards import CardRun
-from ..stock.clips import NEVER_MS, Clip, Frames, Kept, LoopClip, Stream
+from ..stock.clips import Clip, Frames, Kept, LoopClip, Stream
 from ..trip.asked import Arming, Asked, Framing, Looping, Recording
 from .causes import ARMED, RECORDING, State
 

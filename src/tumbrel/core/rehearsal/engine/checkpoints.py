@@ -10,6 +10,7 @@ from bisect import bisect_left, bisect_right
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
+from functools import partial
 from itertools import zip_longest
 from zoneinfo import ZoneInfo
 
@@ -22,7 +23,7 @@ from ..state.snapshot import Frozen
 from ..trip.asked import Asked
 from ..trip.prepare import prepare
 from ..trip.scene import Scene
-from ..trip.timeline import FreeHands, Timeline, first_place, lay_out
+from ..trip.timeline import FreeHands, Timeline, first_place
 from .engine import Rehearser
 from .played import Played, play, played_of
 
@@ -91,14 +92,16 @@ def play_from(
     `breathe` is called before every event and may wait, where something else goes first.
     Raises BadDocument when its times make no trip or it asks for too many takes.
     """
-    known = _known_asked(earlier, document, defaults, sun_days)
+    if earlier is not None and earlier.scene.defaults is not defaults:
+        earlier = None
+    known = None if earlier is None else partial(_known_asked, earlier.scene, document)
     scene = prepare(document, defaults, sun_days, known)
     if scene.mistakes:
         return play(scene), Earlier(scene, ())
     kept: list[Checkpoint] = []
     times_ms = day_starts(scene)[-MOST_KEPT:]
     rehearser, same = None, None
-    if earlier is not None and earlier.scene.defaults is defaults:
+    if earlier is not None:
         same = same_until(earlier.scene, scene)
         kept = [c for c in earlier.checkpoints if same.holds(c)][-MOST_KEPT:]
         if kept:
@@ -197,7 +200,7 @@ def _all_along(scene: Scene) -> tuple[object, ...]:
         if assignment.camera not in firsts or at_ms < firsts[assignment.camera][0]:
             firsts[assignment.camera] = (at_ms, assignment)
     return (
-        (trip.start, trip.time_zone, trip.place, first_place(trip)),
+        _where_and_when(trip),
         (plan.cameras, plan.swap_policy, plan.charging, plan.full_by, plan.links),
         {camera: (first.mode, first.set_up) for camera, (_, first) in firsts.items()},
         scene.hands.fed,
@@ -220,24 +223,22 @@ def _starts(
 
 
 def _known_asked(
-    earlier: Earlier | None, document: PlanDocument, defaults: Defaults, sun_days: SunDays
+    earlier: Scene, document: PlanDocument, timeline: Timeline
 ) -> dict[str, list[Asked]]:
     """What is asked of the cameras whose assignments and times are the same as before.
 
-    Nothing where the kit, links, times, places or defaults are not the same.
+    Nothing where the kit, links, times or places are not the same.
     """
-    if earlier is None or earlier.scene.mistakes or earlier.scene.defaults is not defaults:
-        return {}
-    old, new = earlier.scene.written, document
-    if old.kit != new.kit or old.plan.links != new.plan.links:
+    old, new = earlier.written, document
+    if earlier.mistakes or old.kit != new.kit or old.plan.links != new.plan.links:
         return {}
     if _where_and_when(old.trip) != _where_and_when(new.trip):
         return {}
-    if earlier.scene.timeline.laid != lay_out(new.trip, sun_days).laid:
+    if earlier.timeline.laid != timeline.laid:
         return {}
     before, now = _by_camera(old.kit, old.plan), _by_camera(new.kit, new.plan)
     same = {name for name in before if before[name] == now.get(name)}
-    return {one.camera.id: one.asked for one in earlier.scene.cameras if one.camera.id in same}
+    return {one.camera.id: one.asked for one in earlier.cameras if one.camera.id in same}
 
 
 def _where_and_when(trip: Trip) -> tuple[object, ...]:

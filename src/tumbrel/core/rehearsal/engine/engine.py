@@ -22,6 +22,7 @@ from ..camera.events import happen
 from ..camera.handled import fit_card, fit_cell
 from ..camera.plain_takes import play_takes
 from ..hands.hands import Hands
+from ..hands.tasks import changes_power
 from ..power.grid import Grid
 from ..power.loads import Consumer
 from ..state.snapshot import Frozen
@@ -265,7 +266,7 @@ class Rehearser:
         assert task is not None
         if task.handled is not None:
             task.handled.advance(at_ms)
-        of_power = task.of_power
+        of_power = changes_power(task)
         touched = self.hands.finish(at_ms)
         for run in touched:
             run.plan_next()

@@ -39,7 +39,7 @@ class Feeding:
             self.held.remove(one)
             run = cameras[one.camera]
             run.advance(at_ms)
-            run.energy.rigged_w, run.energy.rigged_out = 0.0, False
+            run.energy.outside_w, run.energy.outside_alone = 0.0, False
             grid.detach(run)
             touched.append(run)
         while self._starts_ms() <= at_ms:
@@ -47,7 +47,7 @@ class Feeding:
             self.next += 1
             run = cameras[one.camera]
             run.advance(at_ms)
-            run.energy.rigged_w, run.energy.rigged_out = one.draw_w, one.battery_out
+            run.energy.outside_w, run.energy.outside_alone = one.draw_w, one.battery_out
             self.held.append(one)
             touched.append(run)
         for one in self.held:  # who found no port waits until one is free

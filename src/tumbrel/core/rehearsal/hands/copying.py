@@ -6,12 +6,13 @@ from dataclasses import dataclass
 
 from mypy_extensions import mypyc_attr
 
+from ...charging import NEVER_MS
 from ...document import Copy, Drive
 from ..camera.camera_run import CameraRun
 from ..camera.handled import begin_copying, end_copying, may_copy
 from ..state.append_log import Log
 from ..stock.cards import CardRun
-from ..stock.clips import NEVER_MS, Kept
+from ..stock.clips import Kept
 from ..trip.scene import Scene
 from ..trip.timeline import FreeHands, Laid
 from .tasks import COPY_RANK, BeginCopy, EndCopy
@@ -100,7 +101,7 @@ class Copying:
         """The next cable to put in or take off."""
         for job in self.jobs:
             if now_ms >= job.ends_ms:
-                return EndCopy(COPY_RANK, 0, job.number, self.takes_ms, job.number, job.run)
+                return EndCopy(COPY_RANK, 0, job.number, self.takes_ms, job.run, job.number)
         for number, copy in enumerate(self.wanted):
             if copy.item != here.id or number in self.begun:
                 continue
@@ -108,7 +109,7 @@ class Copying:
             busy = run is not None and not may_copy(run)
             if card is None or busy or now_ms + 2 * self.takes_ms >= interval.end_ms:
                 continue
-            return BeginCopy(COPY_RANK, 1, number, self.takes_ms, number, copy, run)
+            return BeginCopy(COPY_RANK, 1, number, self.takes_ms, run, number, copy)
         return None
 
     def awaits(self, run: CameraRun, here: set[str]) -> bool:

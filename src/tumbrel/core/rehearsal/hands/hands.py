@@ -27,6 +27,7 @@ from .tasks import (
     AnyTask,
     BeginCopy,
     LayInCharger,
+    OnCamera,
     PlugIn,
     Restart,
     Skipped,
@@ -263,7 +264,7 @@ class Hands:
         self.task = None
         touched = [] if task.handled is None else [task.handled]
         out_name, in_name = self._do(task, now_ms)
-        if isinstance(task, Restart | SwapBattery | SwapCard):
+        if isinstance(task, OnCamera):
             touched += self._linked_starts(task.run)
         start_ms = now_ms - task.takes_ms
         self.done.append(

@@ -5,12 +5,10 @@ from __future__ import annotations
 from bisect import bisect_left
 from dataclasses import dataclass
 
-from ...charging import MS_PER_HOUR
+from ...charging import MS_PER_HOUR, NEVER_MS
 from ...energy import spent_wh
 from ..camera.camera_run import CameraRun
 from ..camera.schedule import AskedSum
-
-NEVER_MS = 2**53
 
 
 @dataclass(frozen=True, slots=True)

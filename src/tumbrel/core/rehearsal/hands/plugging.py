@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from mypy_extensions import mypyc_attr
 
+from ...charging import NEVER_MS
 from ...document import Mains
 from ..camera.camera_run import CameraRun
 from ..camera.causes import OFF
@@ -19,7 +20,6 @@ from ..trip.scene import Scene
 from ..trip.timeline import FreeHands
 from .copying import Copying
 from .handling import Handling
-from .lookahead import NEVER_MS
 from .tasks import PLUG_RANK, AnyTask, LayInCharger, PlugIn, WakeBank
 
 PREFERENCE = {"mains": 0, "vehicle": 1, "bank": 2, "dynamo": 3, "panel": 4}
@@ -181,7 +181,7 @@ class Plugging:
         supply = self._supply_for(consumer, now_ms)
         if supply is None:
             return None
-        return PlugIn(PLUG_RANK, 0, low.order, self.takes_ms, consumer, supply, low.camera)
+        return PlugIn(PLUG_RANK, 0, low.order, self.takes_ms, low.camera, consumer, supply)
 
     def _into_charger(
         self, cell: Cell, camera: CameraRun | None, now_ms: int
@@ -206,7 +206,7 @@ class Plugging:
             if camera is not None:
                 takes_ms += self.handling.unloading_ms(camera)
             order = cell.document_order
-            return LayInCharger(PLUG_RANK, 0, order, takes_ms, cell, charger, bay, supply, camera)
+            return LayInCharger(PLUG_RANK, 0, order, takes_ms, camera, cell, charger, bay, supply)
         return None
 
     def _supply_for(self, consumer: Consumer, now_ms: int) -> Supply | None:
@@ -251,7 +251,7 @@ class Plugging:
                 continue
             better = self._supply_for(charger, now_ms)
             if better is not None and better.gives_w(now_ms) > 0.0:
-                return PlugIn(PLUG_RANK, 0, number, self.takes_ms, charger, better)
+                return PlugIn(PLUG_RANK, 0, number, self.takes_ms, None, charger, better)
         return None
 
 

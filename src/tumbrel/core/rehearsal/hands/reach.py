@@ -99,7 +99,7 @@ def _held_back(
         if span.start_ms > course.at_ms:
             course.go(span.start_ms, _rest_rise_k(run))
         curve = line.of(span)
-        course.wear(span)
+        course.use_set_up(span)
         held = max(held, curve.at(course.cell_c))
         lowest_c = course.go(min(span.end_ms, until_ms), span.need_rise_k)
         held = max(held, curve.at(lowest_c))
@@ -122,7 +122,7 @@ class _Course:
         self.climate, self.step = run.thermal.climate, run.thermal.step
         self.worn = run.thermal.body
 
-    def wear(self, span: Asked) -> None:
+    def use_set_up(self, span: Asked) -> None:
         """Go on in the set-up of a stretch."""
         assert span.recording is not None
         if span.recording.body is not self.worn:

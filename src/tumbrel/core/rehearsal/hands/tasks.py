@@ -31,14 +31,14 @@ class Task:
     order: int
     takes_ms: int
 
+    @property
+    def kind(self) -> TaskKind:
+        """What it is, in the board's word."""
+        raise NotImplementedError
+
     def rank(self) -> tuple[int, int, int]:
         """Importance, then least time to give out, then document."""
         return (self.importance, self.lasts_ms, self.order)
-
-    @property
-    def kind(self) -> TaskKind:
-        """Under which word it is told."""
-        raise NotImplementedError
 
     @property
     def handled(self) -> CameraRun | None:
@@ -55,23 +55,13 @@ class Task:
         """Key of the battery or bank that it is about, else empty."""
         return ""
 
-    @property
-    def of_power(self) -> bool:
-        """Whether grants of sources are made anew after it."""
-        return False
-
 
 @mypyc_attr(serializable=True)
 @dataclass(slots=True, eq=False)
-class Restart(Task):
-    """Press again on a camera that went off."""
+class OnCamera(Task):
+    """A task on a camera."""
 
     run: CameraRun
-
-    @property
-    def kind(self) -> TaskKind:
-        """A restart."""
-        return "restart"
 
     @property
     def handled(self) -> CameraRun | None:
@@ -81,113 +71,98 @@ class Restart(Task):
 
 @mypyc_attr(serializable=True)
 @dataclass(slots=True, eq=False)
-class SwapBattery(Task):
+class PerhapsOnCamera(Task):
+    """A task on a camera, or on things that lie about."""
+
+    run: CameraRun | None
+
+    @property
+    def handled(self) -> CameraRun | None:
+        """The camera, where there is one."""
+        return self.run
+
+
+@mypyc_attr(serializable=True)
+@dataclass(slots=True, eq=False)
+class Restart(OnCamera):
+    """Press again on a camera that went off."""
+
+    @property
+    def kind(self) -> TaskKind:
+        """In the board's word."""
+        return "restart"
+
+
+@mypyc_attr(serializable=True)
+@dataclass(slots=True, eq=False)
+class SwapBattery(OnCamera):
     """Another battery into a camera; `said_at` is the leg or stop at which the plan says so."""
 
-    run: CameraRun
     cell: Cell
     said_at: str = ""
 
     @property
     def kind(self) -> TaskKind:
-        """A swap."""
+        """In the board's word."""
         return "swap"
-
-    @property
-    def handled(self) -> CameraRun | None:
-        """The camera."""
-        return self.run
 
     @property
     def unit(self) -> str:
         """The battery that goes in."""
         return self.cell.id
 
-    @property
-    def of_power(self) -> bool:
-        """Whether it comes out of a charger."""
-        return self.cell.in_charger
-
 
 @mypyc_attr(serializable=True)
 @dataclass(slots=True, eq=False)
-class SwapCard(Task):
+class SwapCard(OnCamera):
     """Another card into a camera."""
 
-    run: CameraRun
     card: CardRun
 
     @property
     def kind(self) -> TaskKind:
-        """A card."""
+        """In the board's word."""
         return "card"
-
-    @property
-    def handled(self) -> CameraRun | None:
-        """The camera."""
-        return self.run
 
 
 @mypyc_attr(serializable=True)
 @dataclass(slots=True, eq=False)
-class PlugIn(Task):
+class PlugIn(PerhapsOnCamera):
     """A camera, charger or bank onto a port of a source."""
 
     consumer: Consumer
     supply: Supply
-    run: CameraRun | None = None
 
     @property
     def kind(self) -> TaskKind:
-        """A plug."""
+        """In the board's word."""
         return "plug"
-
-    @property
-    def handled(self) -> CameraRun | None:
-        """The camera, where one is plugged."""
-        return self.run
 
     @property
     def unit(self) -> str:
         """The battery or bank that is charged."""
         return self.consumer.unit
 
-    @property
-    def of_power(self) -> bool:
-        """Always."""
-        return True
-
 
 @mypyc_attr(serializable=True)
 @dataclass(slots=True, eq=False)
-class LayInCharger(Task):
+class LayInCharger(PerhapsOnCamera):
     """A battery into a bay, out of a camera perhaps; the charger onto a source, if it hangs not."""
 
     cell: Cell
     charger: ChargerRun
     bay: int
     supply: Supply | None
-    run: CameraRun | None = None
 
     @property
     def kind(self) -> TaskKind:
-        """A plug."""
+        """In the board's word."""
         return "plug"
-
-    @property
-    def handled(self) -> CameraRun | None:
-        """The camera that it comes out of."""
-        return self.run
 
     @property
     def unit(self) -> str:
         """The battery."""
         return self.cell.id
-
-    @property
-    def of_power(self) -> bool:
-        """Always."""
-        return True
 
 
 @mypyc_attr(serializable=True)
@@ -199,55 +174,45 @@ class WakeBank(Task):
 
     @property
     def kind(self) -> TaskKind:
-        """A waking."""
+        """In the board's word."""
         return "wake"
-
-    @property
-    def of_power(self) -> bool:
-        """Always."""
-        return True
 
 
 @mypyc_attr(serializable=True)
 @dataclass(slots=True, eq=False)
-class BeginCopy(Task):
+class BeginCopy(PerhapsOnCamera):
     """The cable of a copying goes in."""
 
     number: int
     copy: Copy
-    run: CameraRun | None = None
 
     @property
     def kind(self) -> TaskKind:
-        """A copying."""
+        """In the board's word."""
         return "copy"
-
-    @property
-    def handled(self) -> CameraRun | None:
-        """The camera that it is copied from."""
-        return self.run
 
 
 @mypyc_attr(serializable=True)
 @dataclass(slots=True, eq=False)
-class EndCopy(Task):
+class EndCopy(PerhapsOnCamera):
     """The cable of a copying comes off."""
 
     number: int
-    run: CameraRun | None = None
 
     @property
     def kind(self) -> TaskKind:
-        """The end of a copying."""
+        """In the board's word."""
         return "copy_end"
-
-    @property
-    def handled(self) -> CameraRun | None:
-        """The camera that it was copied from."""
-        return self.run
 
 
 AnyTask = Restart | SwapBattery | SwapCard | PlugIn | LayInCharger | WakeBank | BeginCopy | EndCopy
+
+
+def changes_power(task: AnyTask) -> bool:
+    """Whether grants of sources are made anew after a task; a battery may leave a charger."""
+    if isinstance(task, SwapBattery):
+        return task.cell.in_charger
+    return isinstance(task, PlugIn | LayInCharger | WakeBank)
 
 
 @dataclass(frozen=True, slots=True)

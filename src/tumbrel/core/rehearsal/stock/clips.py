@@ -9,10 +9,9 @@ from dataclasses import dataclass
 
 from mypy_extensions import mypyc_attr
 
+from ...charging import NEVER_MS
 from ...memory import clip_bytes, ms_to_full
 from ...shared import Shared
-
-NEVER_MS = 2**53
 
 
 @mypyc_attr(serializable=True)

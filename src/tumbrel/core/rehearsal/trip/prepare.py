@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 
 from ...charging import intake_of
 from ...cold import cold_curve, points_of
@@ -38,12 +38,13 @@ def prepare(
     document: PlanDocument,
     defaults: Defaults = DEFAULTS,
     sun_days: SunDays = sun_heights_of_day,
-    asked: Mapping[str, list[Asked]] | None = None,
+    known: Callable[[Timeline], Mapping[str, list[Asked]]] | None = None,
 ) -> Scene:
     """What a document asks to be played; with nothing asked where a figure cannot be meant.
 
-    `sun_days` gives the sun's heights of a UTC day at a place; `asked` what is known to be asked of
-    some cameras already. Raises BadDocument when its times make no trip or it asks for too much.
+    `sun_days` gives the sun's heights of a UTC day at a place; `known` what is known to be asked of
+    some cameras already, as the trip is laid out. Raises BadDocument when its times make no trip or
+    it asks for too much.
     """
     timeline = lay_out(document.trip, sun_days)
     mistakes = mistakes_of(document.kit)
@@ -51,7 +52,8 @@ def prepare(
         document = idle(document)
     else:
         refuse_too_many(document, timeline)
-    return _Preparing(document, timeline, defaults).scene(asked or {}, mistakes)
+    asked = known(timeline) if known else {}
+    return _Preparing(document, timeline, defaults).scene(asked, mistakes)
 
 
 class _Preparing:

@@ -14,6 +14,8 @@ from tumbrel.core.document import (
     Stop,
     read_document,
 )
+from tumbrel.core.rehearsal.engine.played import Played, play
+from tumbrel.core.rehearsal.trip.prepare import prepare
 
 DAYS = (1, 4, 10, 30)
 ROOM_GB = 8192
@@ -24,6 +26,11 @@ def demo() -> PlanDocument:
     """The main demo."""
     file = ROOT / "src" / "tumbrel" / "demo" / "ostrel-crossing.json"
     return read_document(file.read_bytes())
+
+
+def play_whole(document: PlanDocument) -> Played:
+    """Play a document from its start."""
+    return play(prepare(document))
 
 
 def month(demo: PlanDocument, days: int) -> PlanDocument:

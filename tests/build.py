@@ -6,7 +6,9 @@ from collections.abc import Sequence
 from typing import Any
 
 from tumbrel.core.document import PlanDocument
+from tumbrel.core.rehearsal.engine.played import Played, play
 from tumbrel.core.rehearsal.result.result import CameraResult, Rehearsal
+from tumbrel.core.rehearsal.trip.prepare import prepare
 from tumbrel.core.report import rehearse
 
 Part = dict[str, Any]
@@ -113,6 +115,11 @@ def raw(
 def document(*parts: Any, **more: Any) -> PlanDocument:
     """The same, validated."""
     return PlanDocument.model_validate(raw(*parts, **more))
+
+
+def played(document: PlanDocument) -> Played:
+    """A document played from its start."""
+    return play(prepare(document))
 
 
 def rehearsed(*parts: Any, **more: Any) -> Rehearsal:

@@ -21,7 +21,7 @@ from tumbrel.core.parameters import DEFAULTS
 from tumbrel.core.rehearsal.engine.engine import Rehearser
 from tumbrel.core.rehearsal.engine.played import Played, play
 from tumbrel.core.rehearsal.trip.prepare import prepare
-from tumbrel.core.shelf import ShelfQuestion, hang
+from tumbrel.core.shelf import ShelfQuestion, mode_runtimes
 from tumbrel.core.two_lags import chained, first_zero
 
 HOUR = 3600
@@ -330,7 +330,7 @@ def test_the_shelf_knows_the_cold() -> None:
     def minutes(rise_k: float | None) -> float | None:
         one = camera(modes=[mode(watts=4.0, rise_k=rise_k)])
         kit = PlanDocument.model_validate(raw([leg("way", 60)], [], cameras=[one])).kit
-        return hang(ShelfQuestion(kit=kit, ambient_c=-20.0)).cords[0].minutes
+        return mode_runtimes(ShelfQuestion(kit=kit, ambient_c=-20.0)).cords[0].minutes
 
     assert minutes(0.0) == pytest.approx(51.3, abs=0.01)
     assert 51.3 < (minutes(None) or 0.0) <= 85.5

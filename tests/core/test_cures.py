@@ -8,14 +8,16 @@ from typing import Any
 
 import pytest
 
-from tests.build import asks, battery, camera, card, leg, mode, raw, set_up, stop, takes
+from tests.build import asks, battery, camera, card, leg, mode, played, raw, set_up, stop, takes
 from tests.core.test_corrections import over_a_pass, trip_of
 from tumbrel.core.cures import Cure, CureTarget, Outcome, cures_of
 from tumbrel.core.cures.findings import AS_THE_LOSS, PROPOSES
-from tumbrel.core.document import BadDocument, PlanDocument, read_document
+from tumbrel.core.cures.weighing import lost_ms, open_ms
+from tumbrel.core.document import IMPORTANCES, BadDocument, PlanDocument, read_document
 from tumbrel.core.findings import CHECKS
+from tumbrel.core.rehearsal.result.minutes import time_filmed
 from tumbrel.core.rehearsal.result.result import Rehearsal
-from tumbrel.core.report import rehearse
+from tumbrel.core.report import rehearse, tell
 
 DEMO = Path(__file__).resolve().parents[2] / "src" / "tumbrel" / "demo"
 Doc = dict[str, Any]
@@ -28,7 +30,7 @@ MOMENT = {"name": "gust", "count": 2, "seconds": 20, "importance": "want"}
 
 def searched(document: PlanDocument, target: CureTarget) -> tuple[list[Cure], Outcome]:
     """The cures that stand, the best first, and the outcome."""
-    *cures, outcome = cures_of(document, target, rehearse)
+    *cures, outcome = cures_of(document, target, played)
     assert isinstance(outcome, Outcome)
     told = [one for one in cures if isinstance(one, Cure)]
     assert len(told) == len(cures)
@@ -358,3 +360,20 @@ def test_a_target_that_is_not_there_is_refused() -> None:
         searched(fine, LOST)
     with pytest.raises(BadDocument, match="the finding 'clock_not_set' is not there any more"):
         searched(fine, CureTarget(code="clock_not_set", camera="cam"))
+
+
+@pytest.mark.parametrize("name", ["ostrel-crossing", "skarre-fell-run", "halde-flat-regatta"])
+def test_what_is_reckoned_before_telling_is_what_is_told(name: str) -> None:
+    demo = read_document((DEMO / f"{name}.json").read_bytes())
+    trip = played(demo)
+    told = tell(trip)
+    assert any(one.losses for one in told.cameras)
+    for each in told.cameras:
+        for loss in each.losses:
+            target = CureTarget(camera=each.camera, item=loss.item)
+            assert lost_ms(trip, target, {}) == open_ms(told, target, {}) > 0
+    reckoned = time_filmed(trip)
+    for one in IMPORTANCES:
+        rows = [row for row in told.coverage if (row.by, row.key) == ("importance", one)]
+        assert reckoned[one].filmed_ms == sum(row.filmed_ms for row in rows)
+        assert reckoned[one].missing_ms == sum(row.asked_ms - row.filmed_ms for row in rows)

@@ -14,7 +14,7 @@ from hypothesis import strategies as st
 from tests.build import asks, camera, card, leg, mode, raw, set_up
 from tumbrel.core.document import BadDocument, Kit, Leg, PlanDocument, Stop
 from tumbrel.core.formats.table import read_table
-from tumbrel.core.shelf import Cord, Shelf, ShelfQuestion, hang
+from tumbrel.core.shelf import Cord, Shelf, ShelfQuestion, mode_runtimes
 
 VECTORS = json.loads((Path(__file__).parents[1] / "vectors" / "units.json").read_text("utf-8"))
 
@@ -23,7 +23,7 @@ def hung(cameras: list[dict[str, Any]], **more: Any) -> Shelf:
     """The shelf of some cameras at 20 degC in still air."""
     cards = more.pop("cards", [card()])
     parts = raw([leg("way", 60)], [asks(cameras[0]["id"], "way")], cameras=cameras, cards=cards)
-    return hang(ShelfQuestion.model_validate({"kit": parts["kit"], **more}))
+    return mode_runtimes(ShelfQuestion.model_validate({"kit": parts["kit"], **more}))
 
 
 def cord(one: dict[str, Any], **more: Any) -> Cord:
@@ -112,7 +112,7 @@ def test_headlines(watts: float, headline: str) -> None:
 
 
 def test_an_empty_shelf_says_so() -> None:
-    assert hang(ShelfQuestion(kit=Kit())).headline == "No camera on the shelf yet."
+    assert mode_runtimes(ShelfQuestion(kit=Kit())).headline == "No camera on the shelf yet."
 
 
 def test_a_set_up_chosen_hangs_where_it_is_and_the_first_elsewhere() -> None:
@@ -123,7 +123,7 @@ def test_a_set_up_chosen_hangs_where_it_is_and_the_first_elsewhere() -> None:
 
 def test_the_demo_shelf_agrees_with_its_rehearsal(demo: PlanDocument) -> None:
     """Every cord has an end and lies within its own range."""
-    for one in hang(ShelfQuestion(kit=demo.kit, trip=demo.trip)).cords:
+    for one in mode_runtimes(ShelfQuestion(kit=demo.kit, trip=demo.trip)).cords:
         assert one.minutes is not None
         assert one.low_minutes is not None
         assert one.high_minutes is not None

@@ -13,7 +13,7 @@ from pydantic import TypeAdapter, ValidationError
 
 from tests.build import asks, camera, leg, mode, only, rehearsed
 from tumbrel.core.parameters import DEFAULTS
-from tumbrel.core.sums import Question, told
+from tumbrel.core.sums import Question, answer_of
 from tumbrel.core.sums.questions import (
     Charge,
     Density,
@@ -63,7 +63,7 @@ ASKED: TypeAdapter[Any] = TypeAdapter(Question)
     ],
 )
 def test_an_answer_by_hand(question: Any, value: float, unit: str) -> None:
-    answer = told(question)
+    answer = answer_of(question)
     assert answer.value == pytest.approx(value, rel=2e-3)
     assert answer.unit == unit
     assert answer.answer.endswith(".")
@@ -77,7 +77,7 @@ def test_how_long_it_lasts_is_what_the_rehearsal_says() -> None:
     way = rehearsed([leg("way", 7200, **warm)], [asks("cam", "way")], [cam])
     (first, *_) = only(way).gaps
     assert str(first.cause) == "hot"
-    minutes = told(Lasts()).value
+    minutes = answer_of(Lasts()).value
     assert minutes is not None
     assert first.start_ms / 60_000 == pytest.approx(minutes, abs=0.02)
 
@@ -86,62 +86,62 @@ def test_a_panel_by_the_days_length_and_side() -> None:
     """At the equator on an equinox the sun goes overhead: Haurwitz over 12 h of a sine."""
     steps = [math.sin(math.pi * (n + 0.5) / 1200) for n in range(1200)]
     kwh = sum(1.098 * each * math.exp(-0.057 / each) for each in steps) * 12 / 1200
-    level = told(FromPanel(latitude=0.0, day=date(2027, 3, 20), sky=1.0, rated_w=10.0))
+    level = answer_of(FromPanel(latitude=0.0, day=date(2027, 3, 20), sky=1.0, rated_w=10.0))
     assert level.value == pytest.approx(10.0 * kwh * 0.75, rel=0.01)
     assert "over 12 h of sun" in level.lines[0]
-    north = told(FromPanel(latitude=55.0, day=date(2027, 12, 21), tilt_deg=60.0))
-    south = told(FromPanel(latitude=-55.0, day=date(2027, 6, 21), tilt_deg=60.0))
-    flat = told(FromPanel(latitude=55.0, day=date(2027, 12, 21)))
+    north = answer_of(FromPanel(latitude=55.0, day=date(2027, 12, 21), tilt_deg=60.0))
+    south = answer_of(FromPanel(latitude=-55.0, day=date(2027, 6, 21), tilt_deg=60.0))
+    flat = answer_of(FromPanel(latitude=55.0, day=date(2027, 12, 21)))
     assert north.value == pytest.approx(south.value, rel=0.15)  # the sun is farther in June
     assert north.value is not None
     assert flat.value is not None
     assert north.value > 1.5 * flat.value
-    night = told(FromPanel(latitude=80.0, day=date(2027, 12, 21)))
+    night = answer_of(FromPanel(latitude=80.0, day=date(2027, 12, 21)))
     assert night.value == 0.0
     assert max(night.rope.level) == 0.0
 
 
 def test_nothing_ends_a_mode_that_drinks_nearly_nothing() -> None:
-    answer = told(Lasts(watts=0.05))
+    answer = answer_of(Lasts(watts=0.05))
     assert answer.value is None
     assert "nothing ends it" in answer.answer
 
 
 def test_no_filter_where_there_is_no_light_to_spare() -> None:
-    dusk = told(Density(sun_deg=-6.0, fps=120))
+    dusk = answer_of(Density(sun_deg=-6.0, fps=120))
     assert dusk.answer.startswith("No filter")
     assert "short" in dusk.answer
 
 
 def test_a_card_larger_than_any_is_several() -> None:
-    assert "take several" in told(OnCard(wanted="card", mbps=2000, hours=100)).answer
+    assert "take several" in answer_of(OnCard(wanted="card", mbps=2000, hours=100)).answer
 
 
 @given(st.floats(1.0, 5000.0), st.floats(0.1, 3600.0), st.floats(1.0, 240.0))
 def test_any_two_of_a_time_lapse_give_the_third_back(
     event_min: float, every_s: float, fps: float
 ) -> None:
-    first = told(TimeLapse(event_min=event_min, every_s=every_s, fps=fps)).value
+    first = answer_of(TimeLapse(event_min=event_min, every_s=every_s, fps=fps)).value
     assert first is not None
     if not 1e-3 < first <= 36_000.0:
         return
     again = TimeLapse(wanted="event", every_s=every_s, playback_s=first, fps=fps)
-    assert told(again).value == pytest.approx(event_min, rel=1e-6)
+    assert answer_of(again).value == pytest.approx(event_min, rel=1e-6)
 
 
 @given(st.floats(-30.0, 45.0), st.floats(0.0, 20.0), st.floats(0.0, 10.0))
 def test_more_air_never_shortens_in_the_heat(temp_c: float, air: float, more: float) -> None:
     warm = max(temp_c, 25.0)
     less, most = (
-        told(Lasts(temp_c=warm, air_mps=each)).value or 3000.0 for each in (air, air + more)
+        answer_of(Lasts(temp_c=warm, air_mps=each)).value or 3000.0 for each in (air, air + more)
     )
     assert most >= less - 1e-6
 
 
 @given(st.floats(0.0, 90.0), st.floats(1.0, 9.0), st.floats(0.2, 60.0))
 def test_a_stronger_port_never_takes_longer(start: float, more: float, port: float) -> None:
-    slow = told(Charge(from_pct=start, to_pct=start + more, port_w=port)).value
-    fast = told(Charge(from_pct=start, to_pct=start + more, port_w=port * 1.5)).value
+    slow = answer_of(Charge(from_pct=start, to_pct=start + more, port_w=port)).value
+    fast = answer_of(Charge(from_pct=start, to_pct=start + more, port_w=port * 1.5)).value
     assert slow is not None
     assert fast is not None
     assert fast <= slow + 1e-3
@@ -163,7 +163,7 @@ def test_what_cannot_be_reckoned_is_refused(question: dict[str, Any], why: str) 
 
 def test_every_first_value_is_answered_with_a_rope() -> None:
     for name in DEFAULT_KINDS:
-        rope = told(ASKED.validate_python({"kind": name}), DEFAULTS).rope
+        rope = answer_of(ASKED.validate_python({"kind": name}), DEFAULTS).rope
         assert len(rope.minutes) == len(rope.level) > 1
         assert all(0.0 <= level <= 1.0 for level in rope.level)
         assert list(rope.minutes) == sorted(rope.minutes)

@@ -7,7 +7,7 @@ from typing import Any
 
 import pytest
 
-from tests.build import asks, battery, camera, card, document, leg, mode, raw, stop
+from tests.build import asks, battery, camera, card, document, leg, mode, played, raw, stop
 from tumbrel.core.document import Kit, PlanDocument, check_references, read_document
 from tumbrel.core.report import rehearse
 from tumbrel.core.variants import STARTING, in_school, ledger_of, lighter, made, safer, sharper
@@ -76,7 +76,7 @@ def test_lighter_leaves_at_home_what_nobody_needs() -> None:
         batteries=more,
         cards=[card("k1"), card("k2")],
     )
-    kept = lighter(carried, rehearse)
+    kept = lighter(carried, played)
     assert [one.id for one in kept.kit.cameras] == ["cam"]
     assert len(kept.kit.batteries) == 3
     assert len(kept.kit.cards) == 1
@@ -91,14 +91,14 @@ def test_lighter_never_leaves_what_is_carried_for_an_emergency() -> None:
     plan["kit"]["sources"] = [{**bank, "id": one, "name": one} for one in names]
     plan["kit"]["sources"][0]["reserve_wh"] = 5.0
     plan["kit"]["loads"] = [{"id": "phone", "name": "Phone", "wh_per_day": 5, "bank": "phones"}]
-    kept = lighter(PlanDocument.model_validate(plan), rehearse)
+    kept = lighter(PlanDocument.model_validate(plan), played)
     assert [one.id for one in kept.kit.sources] == ["kept-back", "phones"]
     assert kept.kit.loads[0].bank == "phones"
 
 
 def test_safer_carries_one_more_of_each_and_swaps_early() -> None:
     late = two_days(plan={"swap_policy": "run_flat"})
-    kept = safer(late, rehearse)
+    kept = safer(late, played)
     assert len(kept.kit.batteries) == len(late.kit.batteries) + 1
     assert len(kept.kit.cards) == len(late.kit.cards) + 1
     assert kept.plan.swap_policy == "early"
@@ -118,7 +118,7 @@ def test_sharper_takes_the_finest_mode_and_what_it_needs() -> None:
         asked,
         cameras=[camera(modes=[mode("m", 1.0), fine])],
     )
-    kept = sharper(plan, rehearse)
+    kept = sharper(plan, played)
     assert {one.mode for one in kept.plan.assignments} == {"fine"}
     assert len(kept.kit.batteries) == 2
     assert rehearse(kept).verdict.covered
@@ -169,7 +169,7 @@ def test_the_starting_set_of_every_demo_stands_and_lighter_loses_nothing(
     path: Path, start: Any
 ) -> None:
     demo = read_document(path.read_bytes())
-    kept = made(demo, start, rehearse)
+    kept = made(demo, start, played)
     Kit.model_validate(kept.kit.model_dump())
     check_references(kept.kit, kept.trip, kept.plan)
     told, before = rehearse(kept), rehearse(demo)

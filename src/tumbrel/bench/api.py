@@ -7,10 +7,10 @@ from datetime import UTC, datetime
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
+from tumbrel.core.bench.answer import BenchTold, LearnQuestion, tell_bench
 from tumbrel.core.bench.clips import ClipsQuestion, ClipsTold, tell_clips
 from tumbrel.core.bench.effects import Effects
-from tumbrel.core.bench.look import Look, LookQuestion, look
-from tumbrel.core.bench.told import BenchTold, LearnQuestion, tell_bench
+from tumbrel.core.bench.predict import Look, LookQuestion, predict
 from tumbrel.core.formats.meter_log import MeterRead, read_meter
 from tumbrel.core.formats.runs_table import RunsRead, read_runs, write_runs
 from tumbrel.history.api import REFUSALS, owner_of
@@ -148,7 +148,7 @@ def look_at(request: HttpRequest, asked: LookQuestion) -> Look:  # noqa: ARG001 
         raise NotThere("mode of this camera")
     if asked.air.set_up not in {s.id for s in camera.set_ups}:
         raise NotThere("set-up of this camera")
-    return look(learned_of(asked), asked.air)
+    return predict(learned_of(asked), asked.air)
 
 
 @router.post("/bench/meter-log", response={200: MeterRead, **REFUSALS}, operation_id="readMeter")

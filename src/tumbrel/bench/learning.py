@@ -8,7 +8,7 @@ from threading import Lock
 from cachetools import LRUCache
 
 from tumbrel.core.bench.fit import Learned, learn
-from tumbrel.core.bench.look import BenchQuestion
+from tumbrel.core.bench.predict import BenchQuestion
 
 MOST_FITS = 12
 

@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any
 
-from tumbrel.core.bench.look import BenchQuestion
 from tumbrel.core.bench.notebook import Notebook, Taken
+from tumbrel.core.bench.predict import BenchQuestion
 from tumbrel.core.document import BatteryFamily, Camera, Kit
 from tumbrel.core.document.versions import brought_up, numbered
 from tumbrel.history.refusals import NotThere

@@ -88,7 +88,7 @@ class HungMode:
 LONGEST_MS = 48 * 3_600_000
 
 
-def hang(question: ShelfQuestion, defaults: Defaults = DEFAULTS) -> Shelf:
+def mode_runtimes(question: ShelfQuestion, defaults: Defaults = DEFAULTS) -> Shelf:
     """Hang every mode of every camera: a full battery, the largest fitting card, until it ends."""
     longest = _longest_leg(question.trip)
     cords = []

@@ -5,7 +5,7 @@ from __future__ import annotations
 from django.http import HttpRequest
 from ninja import Router, Status
 
-from tumbrel.core.shelf import Shelf, ShelfQuestion, hang
+from tumbrel.core.shelf import Shelf, ShelfQuestion, mode_runtimes
 from tumbrel.history.api import REFUSALS, owner_of
 
 from .actions import delete_kit, make_kit, save_kit, step_kit
@@ -65,4 +65,4 @@ def redo(request: HttpRequest, kit_id: int, asked: KitStepAsked) -> KitState:
 @router.post("/shelf", response={200: Shelf, **REFUSALS}, operation_id="hangShelf")
 def shelf(request: HttpRequest, asked: ShelfQuestion) -> Shelf:  # noqa: ARG001 - ninja names it
     """How long each mode records in given air, and what ends it."""
-    return hang(asked)
+    return mode_runtimes(asked)

@@ -11,7 +11,7 @@ from tumbrel.core.rehearsal.trip.timeline import lay_out
 from tumbrel.core.serving import matrix_of, served
 from tumbrel.working.watch import OutOfBounds
 
-from .rehearsing import Breathe, rehearser_of
+from .rehearsing import Breathe, player_of
 from .schemas import CureLine, CuresAsked, ServingTold
 from .to_core import sun_days
 
@@ -38,7 +38,7 @@ def cure_lines(breathe: Breathe, asked: str) -> Iterator[bytes]:
     A search that takes too long ends with what it has found, and says so.
     """
     question = CuresAsked.model_validate_json(asked)
-    found = cures_of(question.document, question.target, rehearser_of(question.document, breathe))
+    found = cures_of(question.document, question.target, player_of(question.document, breathe))
     count = 0
     try:
         for each in found:

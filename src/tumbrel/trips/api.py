@@ -13,8 +13,8 @@ from tumbrel.core.formats.tracks import MOST_BYTES
 from tumbrel.core.formats.tracks_out import TrackForm
 from tumbrel.core.picture import PictureTold
 from tumbrel.core.rehearsal.result.result import Rehearsal
+from tumbrel.core.route.answer import RouteTold, route_told
 from tumbrel.core.route.correcting import corrected
-from tumbrel.core.route.told import RouteTold, route_told
 from tumbrel.core.route.weather import AirTold
 from tumbrel.history.api import REFUSALS, owner_of
 from tumbrel.working.desks import edit, gone_from, heavy

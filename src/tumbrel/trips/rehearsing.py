@@ -14,6 +14,7 @@ from tumbrel.core.document import BadDocument, PlanDocument
 from tumbrel.core.document.plan_file import faults_of
 from tumbrel.core.parameters import DEFAULTS
 from tumbrel.core.rehearsal.engine.checkpoints import Earlier, play_from
+from tumbrel.core.rehearsal.engine.played import Played
 from tumbrel.core.rehearsal.result.result import Rehearsal
 from tumbrel.core.report import tell
 
@@ -47,12 +48,11 @@ def rehearsal_text(breathe: Breathe, document: str | bytes) -> Iterator[bytes]:
     yield told.model_dump_json().encode("utf-8")
 
 
-def rehearser_of(document: PlanDocument, breathe: Breathe) -> Callable[[PlanDocument], Rehearsal]:
-    """Rehearses changes of a document from its checkpoints, one after the other."""
+def player_of(document: PlanDocument, breathe: Breathe) -> Callable[[PlanDocument], Played]:
+    """Plays changes of a document from its checkpoints, one after the other."""
     _, known = play_from(document, None, DEFAULTS, sun_days, breathe)
 
-    def again(changed: PlanDocument) -> Rehearsal:
-        played, _ = play_from(changed, known, DEFAULTS, sun_days, breathe)
-        return tell(played)
+    def again(changed: PlanDocument) -> Played:
+        return play_from(changed, known, DEFAULTS, sun_days, breathe)[0]
 
     return again

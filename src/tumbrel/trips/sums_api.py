@@ -5,7 +5,7 @@ from __future__ import annotations
 from django.http import HttpRequest
 from ninja import Router, Schema
 
-from tumbrel.core.sums import Question, SumTold, told
+from tumbrel.core.sums import Question, SumTold, answer_of
 from tumbrel.history.api import REFUSALS
 
 router = Router(tags=["sums"])
@@ -20,4 +20,4 @@ class SumAsked(Schema):
 @router.post("/sums", response={200: SumTold, **REFUSALS}, operation_id="tellSum")
 def tell_sum(request: HttpRequest, asked: SumAsked) -> SumTold:  # noqa: ARG001 - ninja names it
     """The answer to one question, with its arithmetic."""
-    return told(asked.question)
+    return answer_of(asked.question)

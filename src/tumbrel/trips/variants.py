@@ -18,7 +18,7 @@ from tumbrel.working.worker import Gone
 
 from .models import Trip, Variant
 from .queries import trip_row
-from .rehearsing import Breathe, rehearser_of
+from .rehearsing import Breathe, player_of
 from .schemas import VariantCompared, VariantKept, VariantLine
 from .to_core import document_of, sun_days, variant_from, without_ways
 
@@ -43,7 +43,7 @@ def keep_variant(owner: User, trip_id: int, name: str, words: str = "") -> Varia
 def made_text(breathe: Breathe, document: str, start: Start) -> Iterator[bytes]:
     """A document changed by the rule of a starting variant, both as JSON."""
     bare = PlanDocument.model_validate_json(document)
-    yield made(bare, start, rehearser_of(bare, breathe)).model_dump_json().encode("utf-8")
+    yield made(bare, start, player_of(bare, breathe)).model_dump_json().encode("utf-8")
 
 
 def make_variant(owner: User, trip_id: int, start: Start, gone: Gone) -> VariantLine:

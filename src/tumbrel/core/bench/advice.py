@@ -12,8 +12,8 @@ from ..document.base import Key, Part
 from ..document.kit import FeatureName
 from ..parameters import DEFAULTS, Defaults
 from ..patterns import how_many
-from .look import FAN_MPS
 from .model import Bench
+from .predict import FAN_MPS
 from .worth import Wanted, Worth, worth_doing
 
 if TYPE_CHECKING:

@@ -22,15 +22,28 @@ from ..document import (
     check_references,
 )
 from ..document.base import Part
+from ..rehearsal.engine.played import Played
 from ..rehearsal.result.result import Rehearsal, Severity
+from ..report import tell
 from ..wording.cures import cure_words, joined, nothing_cures
 from .changes import Proposal
 from .findings import proposals as against_finding
 from .losses import proposals as against_loss
 from .target import CureTarget
-from .weighing import WORTH_MS, Gain, barred, is_it, losses, open_ms, origins, place_of, written
+from .weighing import (
+    WORTH_MS,
+    Gain,
+    barred,
+    is_it,
+    losses,
+    lost_ms,
+    open_ms,
+    origins,
+    place_of,
+    written,
+)
 
-Rehearse = Callable[[PlanDocument], Rehearsal]
+Play = Callable[[PlanDocument], Played]
 
 MINUTE_MS = 60_000
 FULL = 0.8
@@ -83,16 +96,14 @@ class _Judged:
     cure: Cure
 
 
-def cures_of(
-    document: PlanDocument, target: CureTarget, rehearse: Rehearse
-) -> Iterator[Cure | Outcome]:
+def cures_of(document: PlanDocument, target: CureTarget, play: Play) -> Iterator[Cure | Outcome]:
     """Cures as they are found, each rehearsed; last the outcome, without what is dominated.
 
     Singles first; when none closes the target alone, pairs and threes of the best that gain.
     Raises BadDocument when the target is not there.
     """
-    before = rehearse(document)
-    judge = _Judge(document, before, target, rehearse)
+    before = tell(play(document))
+    judge = _Judge(document, before, target, play)
     shown: list[_Judged] = []
     singles: list[_Judged] = []
     tried = 0
@@ -131,10 +142,10 @@ class _Judge:
     """The document as it is, and what is to be cured in it."""
 
     def __init__(
-        self, document: PlanDocument, before: Rehearsal, target: CureTarget, rehearse: Rehearse
+        self, document: PlanDocument, before: Rehearsal, target: CureTarget, play: Play
     ) -> None:
         self.document, self.before, self.target = document, before, target
-        self.rehearse = rehearse
+        self.play = play
         self.open_ms = open_ms(before, target, {})
         self.barred = barred(before, {})
         if self.open_ms == 0:
@@ -165,13 +176,17 @@ class _Judge:
                 after = proposal.change(after)
             after = PlanDocument.model_validate(after.model_dump())
             check_references(after.kit, after.trip, after.plan)
-            told = self.rehearse(after)
+            played = self.play(after)
         except (ValueError, BadDocument):
             return None
         legs = origins(after, self.document)
+        least_ms = 1 if self.target.code else WORTH_MS
+        if not self.target.code and self.open_ms - lost_ms(played, self.target, legs) < least_ms:
+            return None  # most changes end here, and are not told
+        told = tell(played)
         closed_ms = self.open_ms - open_ms(told, self.target, legs)
         gain = Gain(self.before, told)
-        if closed_ms < (1 if self.target.code else WORTH_MS):
+        if closed_ms < least_ms:
             return None
         if barred(told, legs) - self.barred:
             return None

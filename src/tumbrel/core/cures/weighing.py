@@ -8,6 +8,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 from ..document import IMPORTANCES, Importance, PlanDocument
+from ..rehearsal.engine.played import Played
+from ..rehearsal.result.minutes import is_note
 from ..rehearsal.result.result import Finding, Loss, Rehearsal
 from .target import CureTarget
 
@@ -56,6 +58,19 @@ def open_ms(told: Rehearsal, target: CureTarget, legs: Mapping[str, str]) -> int
     if target.code is not None:
         return int(any(is_it(finding, target, legs) for finding in told.findings))
     return sum(loss.lost_ms for loss in losses(told, target, legs))
+
+
+def lost_ms(played: Played, target: CureTarget, legs: Mapping[str, str]) -> int:
+    """What of the target is not filmed [ms], of a trip that is not told for it."""
+    asked, defaults = played.written.plan.assignments, played.scene.defaults
+    return sum(
+        gap.end_ms - gap.start_ms
+        for run in played.cameras
+        if run.camera.id == target.camera
+        for gap in run.time.gaps
+        if legs.get(asked[gap.assignment].item, asked[gap.assignment].item) == target.item
+        and not is_note(gap, defaults)
+    )
 
 
 def losses(told: Rehearsal, target: CureTarget, legs: Mapping[str, str]) -> list[Loss]:

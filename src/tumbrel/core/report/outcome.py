@@ -11,10 +11,10 @@ from ..light import SunDays, sun_heights_of_day
 from ..parameters import DEFAULTS, Defaults
 from ..rehearsal.camera.asked_time import FilmedSpan, GapSpan
 from ..rehearsal.camera.camera_run import CameraRun
-from ..rehearsal.camera.causes import GAVE_OUT, SHORT_ONES_ARE_NOTES
+from ..rehearsal.camera.causes import GAVE_OUT
 from ..rehearsal.engine.played import Played, play
 from ..rehearsal.result.ledgers import balance
-from ..rehearsal.result.minutes import share_out, whole_minutes
+from ..rehearsal.result.minutes import is_note, share_out, whole_minutes
 from ..rehearsal.result.moments import caught_of, loop_advice
 from ..rehearsal.result.pool_results import batteries_told, cards_told, sources_told
 from ..rehearsal.result.record import record_of
@@ -209,7 +209,6 @@ def _losses(camera: str, gaps: tuple[Gap, ...], missing: int) -> tuple[Loss, ...
 
 def _gap(played: Played, run: CameraRun, span: GapSpan, defaults: Defaults) -> Gap:
     assignment = played.written.plan.assignments[span.assignment]
-    short = span.end_ms - span.start_ms <= defaults.note_gap_s.value * 1000
     name = _battery_before(played, run, span.start_ms) if span.cause in GAVE_OUT else ""
     return Gap(
         start_ms=span.start_ms,
@@ -218,7 +217,7 @@ def _gap(played: Played, run: CameraRun, span: GapSpan, defaults: Defaults) -> G
         assignment=span.assignment,
         item=assignment.item,
         importance=assignment.importance,
-        note=short and span.cause in SHORT_ONES_ARE_NOTES,
+        note=is_note(span, defaults),
         text=gap_words(
             span.cause,
             name,

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from ..parameters import DEFAULTS, Defaults
 from . import footage, light, power
+from .answer import SumTold
 from .questions import (
     Charge,
     Density,
@@ -17,10 +18,9 @@ from .questions import (
     TimeLapse,
     Transfer,
 )
-from .told import SumTold
 
 
-def told(question: Question, defaults: Defaults = DEFAULTS) -> SumTold:  # noqa: PLR0911 - a table
+def answer_of(question: Question, defaults: Defaults = DEFAULTS) -> SumTold:  # noqa: PLR0911 - a table
     """The answer to a question."""
     match question:
         case Lasts():

@@ -10,8 +10,8 @@ from ..parameters import Defaults
 from ..patterns import shortest_loop_s
 from ..wording.sums import gigabytes, minutes_text, number
 from ..wording.units import counted
+from .answer import Rope, SumTold
 from .questions import LoopFor, OnCard, TimeLapse, Transfer
-from .told import Rope, SumTold
 
 CARDS_GB = (16, 32, 64, 128, 256, 512, 1024, 2048, 4096, 8192)
 

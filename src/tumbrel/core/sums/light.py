@@ -19,8 +19,8 @@ from ..parameters import Defaults
 from ..wording import picture as words
 from ..wording.sums import number
 from ..wording.units import per_cent
+from .answer import Rope, SumTold
 from .questions import Density, FromPanel, Slowing
-from .told import Rope, SumTold
 
 EPOCH = date(1970, 1, 1)
 STEP_H = STEP_MS / 3_600_000

@@ -8,11 +8,11 @@ from ..document import BatteryFamily, Camera, CardSlot, DrawInWatts, Kit, Mode, 
 from ..energy import nominal_wh
 from ..heat import body_of, shedding
 from ..parameters import Defaults
-from ..shelf import Cord, ShelfQuestion, hang
+from ..shelf import Cord, ShelfQuestion, mode_runtimes
 from ..wording.sums import degrees, minutes_text, number
 from ..wording.units import per_cent
+from .answer import Rope, SumTold
 from .questions import Charge, FromBank, Lasts
-from .told import Rope, SumTold
 
 ENDS = {"empty": "empty", "hot": "too hot", "card_full": "card full", "clip_limit": "clip limit"}
 LONGEST_MIN = 48 * 60
@@ -24,7 +24,7 @@ def lasts(question: Lasts, defaults: Defaults) -> SumTold:
     Source: model/energy#draw, model/heat#node.
     """
     kit = _kit(question)
-    shelf = hang(
+    shelf = mode_runtimes(
         ShelfQuestion(kit=kit, ambient_c=question.temp_c, air_mps=question.air_mps), defaults
     )
     (cord,) = shelf.cords

@@ -7,37 +7,38 @@ from collections.abc import Callable, Iterator
 from ..cures.changes import Change, one_more_battery, one_more_card, spares_inside, with_plan
 from ..document import IMPORTANCES, Assignment, Bank, Kit, Mode, PlanDocument, check_references
 from ..document.units import without_missing
-from ..rehearsal.result.result import Rehearsal
+from ..rehearsal.engine.played import Played
+from ..rehearsal.result.minutes import time_filmed
 from .ledger import battery_g
 
-Rehearse = Callable[[PlanDocument], Rehearsal]
+Play = Callable[[PlanDocument], Played]
 
 MOST_MORE = 4
 SLACK_MS = 30_000
 
 
-def lighter(document: PlanDocument, rehearse: Rehearse) -> PlanDocument:
+def lighter(document: PlanDocument, play: Play) -> PlanDocument:
     """What is carried for nothing left at home: the heaviest first, as long as no minute goes.
 
     Batteries, cards, chargers, sources and drives; cameras only where nothing is asked of them.
     A bank with an emergency reserve, or that other loads hang on, is carried for more than film.
     """
-    before = rehearse(document)
-    floor = {one: before.filmed_of(one) for one in IMPORTANCES}
+    before = time_filmed(play(document))
+    floor = {one: before[one].filmed_ms for one in IMPORTANCES}
     kept = document
     for _, unit in sorted(_units(document), reverse=True):
         tried = without_unit(kept, unit)
         if tried is None:
             continue
-        told = rehearse(tried)
-        if all(told.filmed_of(one) >= ms - SLACK_MS for one, ms in floor.items()):
+        found = time_filmed(play(tried))
+        if all(found[one].filmed_ms >= ms - SLACK_MS for one, ms in floor.items()):
             kept = tried
     return kept
 
 
-def safer(document: PlanDocument, rehearse: Rehearse) -> PlanDocument:
+def safer(document: PlanDocument, play: Play) -> PlanDocument:
     """One battery more of each family in use, one card more, spares warm, early swaps."""
-    del rehearse  # nothing here depends on what it would say
+    del play  # nothing here depends on what it would say
     used = {one.camera for one in document.plan.assignments}
     cameras = [one for one in document.kit.cameras if one.id in used]
     families = sorted({one.battery_family for one in cameras if one.battery_comes_out})
@@ -52,22 +53,22 @@ def safer(document: PlanDocument, rehearse: Rehearse) -> PlanDocument:
     return made
 
 
-def sharper(document: PlanDocument, rehearse: Rehearse) -> PlanDocument:
+def sharper(document: PlanDocument, play: Play) -> PlanDocument:
     """Every stretch in its camera's mode of most pixels a second, with up to four units more.
 
     Batteries and cards are added one by one, each the one that gains most, while musts are open.
     """
     asked = document.plan.assignments
     made = with_plan(document, assignments=tuple(_sharpest(document.kit, one) for one in asked))
-    told = rehearse(made)
+    open_ms = _open_ms(play(made))
     for _ in range(MOST_MORE):
-        if _open_ms(told) < SLACK_MS:
+        if open_ms < SLACK_MS:
             break
-        tried = [(rehearse(one), one) for one in _with_more(made)]
-        best = min(tried, key=lambda pair: _open_ms(pair[0]), default=None)
-        if best is None or _open_ms(best[0]) > _open_ms(told) - SLACK_MS:
+        tried = [(_open_ms(play(one)), one) for one in _with_more(made)]
+        best = min(tried, key=lambda pair: pair[0], default=None)
+        if best is None or best[0] > open_ms - SLACK_MS:
             break
-        told, made = best
+        open_ms, made = best
     return made
 
 
@@ -100,10 +101,9 @@ def _with_more(document: PlanDocument) -> Iterator[PlanDocument]:
         yield change(document)
 
 
-def _open_ms(told: Rehearsal) -> int:
+def _open_ms(played: Played) -> int:
     """What of the musts is not filmed [ms]."""
-    rows = (one for one in told.coverage if one.by == "importance" and one.key == "must")
-    return sum(one.asked_ms - one.filmed_ms for one in rows)
+    return time_filmed(played)["must"].missing_ms
 
 
 # -- what can be left at home -------------------------------------------------------------------

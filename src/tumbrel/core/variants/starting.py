@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Literal
 
 from ..document import PlanDocument
-from .kits import Rehearse, lighter, safer, sharper
+from .kits import Play, lighter, safer, sharper
 from .schools import in_school
 
 Start = Literal["roll", "takes", "loop", "leave", "lighter", "safer", "sharper"]
@@ -21,12 +21,12 @@ STARTING: dict[Start, tuple[str, str]] = {
 }
 
 
-def made(document: PlanDocument, start: Start, rehearse: Rehearse) -> PlanDocument:
+def made(document: PlanDocument, start: Start, play: Play) -> PlanDocument:
     """One of the starting set from a document. Raises BadDocument as the rehearsal does."""
     if start == "lighter":
-        return lighter(document, rehearse)
+        return lighter(document, play)
     if start == "safer":
-        return safer(document, rehearse)
+        return safer(document, play)
     if start == "sharper":
-        return sharper(document, rehearse)
+        return sharper(document, play)
     return in_school(document, start)

@@ -3,8 +3,41 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import dataclass
+
+from ...document import IMPORTANCES, Importance
+from ...parameters import Defaults
+from ..camera.asked_time import GapSpan
+from ..camera.causes import SHORT_ONES_ARE_NOTES
+from ..engine.played import Played
 
 MINUTE_MS = 60_000
+
+
+@dataclass(slots=True)
+class FilmedTime:
+    """What of the asked time is filmed and what is not [ms]."""
+
+    filmed_ms: int = 0
+    missing_ms: int = 0
+
+
+def time_filmed(played: Played) -> dict[Importance, FilmedTime]:
+    """Camera time by importance, of a trip that is not told for it; notes are missing as well."""
+    asked = played.written.plan.assignments
+    found = {one: FilmedTime() for one in IMPORTANCES}
+    for run in played.cameras:
+        for span in run.time.filmed:
+            found[asked[span.assignment].importance].filmed_ms += span.end_ms - span.start_ms
+        for gap in run.time.gaps:
+            found[asked[gap.assignment].importance].missing_ms += gap.end_ms - gap.start_ms
+    return found
+
+
+def is_note(gap: GapSpan, defaults: Defaults) -> bool:
+    """Whether a gap is short and of a kind that short ones are but noted of (model/results)."""
+    short = gap.end_ms - gap.start_ms <= defaults.note_gap_s.value * 1000
+    return short and gap.cause in SHORT_ONES_ARE_NOTES
 
 
 def whole_minutes(length_ms: int) -> int:

@@ -19,11 +19,11 @@ from tumbrel.core.formats.tracks_out import write_track
 from tumbrel.core.rehearsal.trip.timeline import lay_out, place_of
 from tumbrel.core.rehearsal.trip.windows import edge_ms
 from tumbrel.core.report import rehearse
+from tumbrel.core.route.answer import route_told
 from tumbrel.core.route.cleaning import cleaned
 from tumbrel.core.route.correcting import same_way
 from tumbrel.core.route.daily import DailyRange, daily_weather
 from tumbrel.core.route.on_way import course_deg, place_at
-from tumbrel.core.route.told import route_told
 
 PLACE = Place(latitude=46.2, longitude=8.1, height_m=1000.0)
 

@@ -14,9 +14,9 @@ from .advice import NextRun, next_run
 from .believed import LearnedFigure
 from .contrasts import contrasts
 from .fit import Learned, usable
-from .look import BenchQuestion
 from .model import bench_of
 from .outlook import Outlook, outlook
+from .predict import BenchQuestion
 from .runs import BenchRun, RunEnd
 from .words import contrast_words, figure_words, next_words, run_words, unknown_words, value_text
 

@@ -14,16 +14,16 @@ from tests.benches import CAM, A, learned, run
 from tests.build import asks, document, leg, raw, stop, takes
 from tumbrel.core.bench import BenchRun, learn
 from tumbrel.core.bench.advice import needs_of, next_run
-from tumbrel.core.bench.look import Air, BenchQuestion, look
+from tumbrel.core.bench.answer import BenchTold, LearnQuestion, tell_bench
 from tumbrel.core.bench.model import Bench, bench_of, expected
 from tumbrel.core.bench.notebook import Notebook, Pause, RunningTest, Taken
 from tumbrel.core.bench.outlook import ends
+from tumbrel.core.bench.predict import Air, BenchQuestion, predict
 from tumbrel.core.bench.taking import changes, put_back, with_learned
-from tumbrel.core.bench.told import BenchTold, LearnQuestion, tell_bench
 from tumbrel.core.bench.words import next_words
 from tumbrel.core.document import Camera, Kit, Plan, Trip
 from tumbrel.core.parameters import DEFAULTS
-from tumbrel.core.shelf import ShelfQuestion, hang
+from tumbrel.core.shelf import ShelfQuestion, mode_runtimes
 
 BOXED = CAM.model_copy(
     update={"modes": tuple(m.model_copy(update={"box_minutes": 95.0}) for m in CAM.modes)}
@@ -174,7 +174,7 @@ def test_minutes_of_a_full_battery_are_known_where_its_energy_is_not() -> None:
 
 
 def test_a_look_tells_what_ends_each_mode_and_what_comes_second() -> None:
-    seen = look(learned(*GOOD), Air(mode="fast", set_up="bare", ambient_c=22.0))
+    seen = predict(learned(*GOOD), Air(mode="fast", set_up="bare", ambient_c=22.0))
     fast = next(one for one in seen.modes if one.mode == "fast")
     assert fast.end == "hot"
     assert fast.hot.likely_min == pytest.approx(24.0, rel=0.15)
@@ -186,7 +186,7 @@ def test_a_look_tells_what_ends_each_mode_and_what_comes_second() -> None:
 
 
 def test_a_curve_ends_at_the_limit_or_when_the_battery_does() -> None:
-    seen = look(learned(*GOOD), Air(mode="fast", set_up="bare", ambient_c=22.0))
+    seen = predict(learned(*GOOD), Air(mode="fast", set_up="bare", ambient_c=22.0))
     asked, moving, cased = seen.curves
     assert [one.kind for one in seen.curves] == ["asked", "moving", "set_up"]
     assert asked.likely_c[0] == 22.0
@@ -200,7 +200,9 @@ def test_a_curve_ends_at_the_limit_or_when_the_battery_does() -> None:
 
 def test_charging_has_a_curve_of_its_own_where_a_port_takes_it() -> None:
     fed = CAM.model_copy(update={"charges_in_w": 7.5})
-    seen = look(learn(fed, A, GOOD), Air(mode="fast", set_up="bare", ambient_c=22.0, air_mps=4.0))
+    seen = predict(
+        learn(fed, A, GOOD), Air(mode="fast", set_up="bare", ambient_c=22.0, air_mps=4.0)
+    )
     kinds = {one.kind: one for one in seen.curves}
     assert set(kinds) == {"asked", "charging", "still", "set_up"}
     assert kinds["charging"].likely_c[5] > kinds["asked"].likely_c[5]
@@ -209,10 +211,10 @@ def test_charging_has_a_curve_of_its_own_where_a_port_takes_it() -> None:
 def test_a_set_up_on_outside_power_is_plugged_in_by_itself() -> None:
     wired = CAM.set_ups[0].model_copy(update={"id": "wired", "name": "wired", "power": "outside"})
     fed = CAM.model_copy(update={"set_ups": (*CAM.set_ups, wired)})
-    seen = look(learn(fed, A, GOOD), Air(mode="m", set_up="wired", ambient_c=-5.0, air_mps=9.0))
+    seen = predict(learn(fed, A, GOOD), Air(mode="m", set_up="wired", ambient_c=-5.0, air_mps=9.0))
     assert {one.end for one in seen.modes} == {"stopped"}
     assert all(one.empty.low_min is None for one in seen.modes)
-    beside = look(learn(fed, A, GOOD), Air(mode="fast", set_up="bare"))
+    beside = predict(learn(fed, A, GOOD), Air(mode="fast", set_up="bare"))
     warm = {one.name: one.likely_c[5] / one.minutes[5] for one in beside.curves}
     assert warm["wired"] > warm["bare"]  # charging warms it faster
 
@@ -299,7 +301,7 @@ def test_the_shelf_says_the_same_minutes_once_figures_are_taken() -> None:
     )
     for ambient_c, air_mps in ((22.0, 0.0), (30.0, 0.0), (35.0, 3.0)):
         question = ShelfQuestion(kit=kit, ambient_c=ambient_c, air_mps=air_mps)
-        cord = next(one for one in hang(question).cords if one.mode == "fast")
+        cord = next(one for one in mode_runtimes(question).cords if one.mode == "fast")
         course = expected(
             found.mean, found.figures, Bench("bare", "fast", (), ambient_c, air_mps), DEFAULTS
         )
@@ -320,7 +322,7 @@ def _taken_and_bench(*runs: BenchRun) -> list[tuple[BenchRun, float, float]]:
         question = ShelfQuestion(
             kit=kit, ambient_c=one.ambient_c, air_mps=one.air_mps, set_up=one.set_up
         )
-        cord = next(cord for cord in hang(question).cords if cord.mode == one.mode)
+        cord = next(cord for cord in mode_runtimes(question).cords if cord.mode == one.mode)
         course = expected(found.mean, found.figures, bench_of(one), DEFAULTS)
         hot, empty = (float(each) for each in ends(course, 1.0, 1.0))
         assert cord.minutes is not None

@@ -104,7 +104,7 @@ class Look(Part):
     stop_high_c: float
 
 
-def look(learned: Learned, air: Air, defaults: Defaults = DEFAULTS) -> Look:
+def predict(learned: Learned, air: Air, defaults: Defaults = DEFAULTS) -> Look:
     """Outlook of every mode in this air, and courses of the mode asked beside its alternatives.
 
     Raises StopIteration on a mode or set-up that the camera has not.
@@ -113,7 +113,7 @@ def look(learned: Learned, air: Air, defaults: Defaults = DEFAULTS) -> Look:
     stop = learned.of("stop_c")
     return Look(
         modes=tuple(
-            _mode_look(
+            _mode_minutes(
                 learned, bench_in(camera, air.model_copy(update={"mode": mode.id})), defaults
             )
             for mode in camera.modes
@@ -132,7 +132,7 @@ def bench_in(camera: Camera, air: Air) -> Bench:
     return Bench(air.set_up, air.mode, air.features, air.ambient_c, air.air_mps, plugged)
 
 
-def _mode_look(learned: Learned, bench: Bench, defaults: Defaults) -> ModeLook:
+def _mode_minutes(learned: Learned, bench: Bench, defaults: Defaults) -> ModeLook:
     seen = outlook(learned, bench, defaults)
     hot_min, empty_min = ends_of(learned, bench, defaults)
     return ModeLook(

@@ -103,6 +103,7 @@ def test_legs_are_changed_moved_and_deleted_on_the_route(page: Page, trip: str) 
 
 def test_a_pasted_line_at_fault_is_named_and_nothing_is_added(page: Page, trip: str) -> None:
     page.goto(f"{trip}/route")
+    expect(page.get_by_role("heading", level=1)).to_contain_text("15 legs")
     box = page.get_by_label("Type or paste")
     box.fill("down; descent; 1:00; 10\nover; hop; 1:00")
     page.get_by_role("button", name="Add 2 lines").click()

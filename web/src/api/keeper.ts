@@ -80,6 +80,7 @@ export class Keeper<State extends Versioned, Doc> {
   async begin(): Promise<void> {
     if (this.begun) return;
     this.begun = true;
+    this.base ??= this.current() ?? null;
     this.orphans = await takeNotes<Doc>(this.source.key);
     this.takeUp();
   }

@@ -7,7 +7,7 @@ import { type Kept, type KeptSource, useKept } from "./kept";
 export type KeptTrip = Kept<TripState, TripAndPlan>;
 
 interface Ahead {
-  onEdit: (state: TripState) => void;
+  onEdit: () => void;
   before: () => Promise<void>;
 }
 
@@ -39,8 +39,9 @@ export interface NamedKit {
 }
 export type KeptKit = Kept<KitState, NamedKit>;
 
-export function useKeptKit(id: number): KeptKit {
-  return useKept(useMemo(() => kitSource(id), [id]));
+/** A kit as kept; `onEdit` is told of edits before they are drawn. */
+export function useKeptKit(id: number, onEdit: () => void): KeptKit {
+  return useKept(useMemo(() => ({ ...kitSource(id), onEdit }), [id, onEdit]));
 }
 
 function kitSource(id: number): KeptSource<KitState, NamedKit> {

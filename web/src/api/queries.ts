@@ -121,22 +121,6 @@ export function tellPicture(asked: Schemas["PictureAsked"]): Promise<Schemas["Pi
   return unwrap(client.POST("/api/picture", { body: asked }));
 }
 
-/** A kit changed from elsewhere than its own place; refused when it is no longer what it was. */
-export async function keepKit(
-  kitId: number,
-  was: Schemas["Kit"],
-  kit: Schemas["Kit"],
-): Promise<Schemas["KitState"]> {
-  const params = { path: { kit_id: kitId } };
-  const state = await unwrap(client.GET("/api/kits/{kit_id}", { params }));
-  if (JSON.stringify(state.kit) !== JSON.stringify(was))
-    throw new Error(
-      "The kit was changed elsewhere meanwhile. Nothing was kept; load the page again.",
-    );
-  const body = { version: state.version, name: state.name, kit, release: false };
-  return unwrap(client.PUT("/api/kits/{kit_id}", { params, body }));
-}
-
 /** Where a trip's ways are had as a file. */
 export function trackAddress(trip: number, form: "gpx" | "geojson"): string {
   return `/api/trips/${String(trip)}/track?form=${form}`;

@@ -1,21 +1,16 @@
-import { SCHEMA } from "../api/schema-number";
 import { useCallback, useContext, useEffect, useMemo } from "react";
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from "react-router";
 import { useQuery } from "@tanstack/react-query";
 import type { Keeping } from "../api/kept";
-import { useKeptTrip } from "../api/keptTrip";
 import { queries } from "../api/queries";
-import { useRehearsal } from "../api/useRehearsal";
 import { namesOf } from "../domain/clashes";
-import { withoutWays } from "../domain/track";
-import type { PlanDocument, Trip, TripState } from "../domain/types";
 import { useCommands } from "./commands";
 import { Conflicts } from "./Conflicts";
 import { KeepingMark } from "./KeepingMark";
 import { ThemeContext } from "./themeContext";
 import { ThemeToggle } from "./ThemeToggle";
 import { LAST_TRIP, TripContext } from "./TripContext";
-import { useFollowKit } from "./useFollowKit";
+import { useOpenTrip } from "./useOpenTrip";
 
 const PLACES = [
   { to: "kit", name: "Kit" },
@@ -25,17 +20,6 @@ const PLACES = [
   { to: "variants", name: "Variants" },
 ];
 
-const documents = new WeakMap<TripState["plan"], { trip: Trip; document: PlanDocument }>();
-
-/** The document of a trip to rehearse; the same one as long as kit, trip and plan are the same. */
-function documentOf({ kit, trip, plan }: TripState): PlanDocument {
-  const known = documents.get(plan);
-  if (known?.document.kit === kit && known.trip === trip) return known.document;
-  const document: PlanDocument = { tumbrel: SCHEMA, kit, trip: withoutWays(trip), plan };
-  documents.set(plan, { trip, document });
-  return document;
-}
-
 /** One trip: its head, the way between its places, and what all places share. */
 export function Shell() {
   const id = Number(useParams()["tripId"]);
@@ -43,40 +27,37 @@ export function Shell() {
 }
 
 function TripShell({ id }: { id: number }) {
-  const cached = useQuery({ ...queries.trip(id), enabled: false }).data;
-  const document = useMemo(() => (cached ? documentOf(cached) : null), [cached]);
-  const rehearsing = useRehearsal(document);
-  const { push, settled: rehearsed } = rehearsing;
-  const onEdit = useCallback((edited: TripState) => push(documentOf(edited)), [push]);
-  const kept = useKeptTrip(id, { onEdit, before: rehearsed });
-  const { state } = kept;
-  useFollowKit(id, state?.kit_id);
-  const here = useMemo(() => ({ id, kept, rehearsing }), [id, kept, rehearsing]);
-  const known = state !== undefined;
+  const { data, error } = useQuery(queries.trip(id));
+  if (data !== undefined) return <OpenTrip id={id} kitId={data.kit_id} />;
+  if (error === null) return <p className="page">Opening the trip…</p>;
+  return (
+    <main className="page">
+      <h1>This trip cannot be opened.</h1>
+      <p>{error.message}</p>
+      <p>
+        <Link to="/trips">All trips</Link>
+      </p>
+    </main>
+  );
+}
+
+function OpenTrip({ id, kitId }: { id: number; kitId: number }) {
+  const here = useOpenTrip(id, kitId);
+  const { kept, kit, rehearsing } = here;
+  const { state, settled } = kept;
   const names = useMemo(
     () => (kept.conflict && state ? namesOf(state.kit, state.trip) : undefined),
     [kept.conflict, state],
   );
-  const { settled } = kept;
   const saveFile = useCallback(() => {
     void settled().then(() => location.assign(`/api/trips/${String(id)}/file`));
   }, [id, settled]);
   useEffect(() => {
-    if (known) localStorage.setItem(LAST_TRIP, String(id));
-  }, [id, known]);
-
-  if (kept.error !== null && state === undefined)
-    return (
-      <main className="page">
-        <h1>This trip cannot be opened.</h1>
-        <p>{kept.error.message}</p>
-        <p>
-          <Link to="/trips">All trips</Link>
-        </p>
-      </main>
-    );
+    localStorage.setItem(LAST_TRIP, String(id));
+  }, [id]);
+  const value = useMemo(() => ({ id, kept, kit, rehearsing }), [id, kept, kit, rehearsing]);
   return (
-    <TripContext value={here}>
+    <TripContext value={value}>
       <TripHead
         name={state?.trip.name ?? "…"}
         canUndo={state?.can_undo ?? false}
@@ -87,7 +68,14 @@ function TripShell({ id }: { id: number }) {
         saveFile={saveFile}
       />
       <Conflicts kept={kept} what="trip" names={names} />
-      {known ? <Outlet /> : <p className="page">Opening the trip…</p>}
+      <Conflicts kept={kit} what="kit" />
+      {here.open ? (
+        <Outlet />
+      ) : (
+        <p className="page" role={kit.error ? "alert" : undefined}>
+          {kit.error?.message ?? "Opening the trip…"}
+        </p>
+      )}
     </TripContext>
   );
 }

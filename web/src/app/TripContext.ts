@@ -1,10 +1,12 @@
 import { createContext, useContext } from "react";
-import type { KeptTrip } from "../api/keptTrip";
+import type { KeptKit, KeptTrip } from "../api/keptTrip";
 import type { Rehearsing } from "../api/useRehearsal";
 
 export interface TripHere {
   id: number;
   kept: KeptTrip;
+  /** The kit that it carries, one for all its trips. */
+  kit: KeptKit;
   rehearsing: Rehearsing;
 }
 

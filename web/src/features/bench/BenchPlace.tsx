@@ -2,7 +2,6 @@ import { Button } from "@mui/material";
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { tellBench, useKeptBench } from "../../api/bench";
-import { useKeptKit } from "../../api/keptTrip";
 import { usePumped } from "../../api/usePumped";
 import { Conflicts } from "../../app/Conflicts";
 import { KeepingMark } from "../../app/KeepingMark";
@@ -30,8 +29,7 @@ export function BenchPlace() {
 }
 
 function BenchOf({ kitId }: { kitId: number }) {
-  const { kept: trip } = useTripHere();
-  const keptKit = useKeptKit(kitId);
+  const { kept: trip, kit: keptKit } = useTripHere();
   const kept = useKeptBench(kitId);
   const { state, undo, redo } = kept;
   const kit = keptKit.state?.kit;
@@ -60,7 +58,6 @@ function BenchOf({ kitId }: { kitId: number }) {
   return (
     <main className="page bench-page">
       <Conflicts kept={kept} what="bench" />
-      <Conflicts kept={keptKit} what="kit" />
       <RunningTests
         kitId={kitId}
         kit={kit}

@@ -1,4 +1,3 @@
-import { useState } from "react";
 import { useTripHere } from "../../app/TripContext";
 import { useKeepKit } from "../../app/useKeepKit";
 import type { Unit } from "../../domain/carried";
@@ -22,7 +21,6 @@ const HERE = "";
 export function PocketTo({ document, rehearsal, handMs, unit }: Props) {
   const { kept } = useTripHere();
   const keepKit = useKeepKit();
-  const [error, setError] = useState<string | null>(null);
   const { kit } = document;
   const battery = kit.batteries.find((one) => one.id === unit.id);
   const laid = rehearsal.items.find((one) => one.start_ms <= handMs && handMs < one.end_ms);
@@ -35,7 +33,6 @@ export function PocketTo({ document, rehearsal, handMs, unit }: Props) {
       one.battery_family === battery.family && one.battery_comes_out && one.id !== unit.place,
   );
   const put = (to: string) => {
-    setError(null);
     const [kind, which = ""] = to.split("/");
     if (kind === "camera")
       kept.edit((doc) => ({
@@ -44,39 +41,34 @@ export function PocketTo({ document, rehearsal, handMs, unit }: Props) {
           ? withFitted(doc.plan, which, battery.id)
           : withSwap(doc.plan, which, item.id, battery.id),
       }));
-    const state = kept.state;
-    if (kind !== "pocket" || state === undefined) return;
-    const batteries = state.kit.batteries.map((one) =>
-      one.id === battery.id ? { ...one, pocket: which === "" ? null : which } : one,
-    );
-    keepKit({ ...state.kit, batteries }).catch((problem: unknown) =>
-      setError(problem instanceof Error ? problem.message : String(problem)),
-    );
+    if (kind !== "pocket") return;
+    const pocket = which === "" ? null : which;
+    void keepKit((old) => ({
+      ...old,
+      batteries: old.batteries.map((one) => (one.id === battery.id ? { ...one, pocket } : one)),
+    }));
   };
   return (
-    <>
-      <select
-        className="pocket-to"
-        aria-label={`Move ${unit.name} to`}
-        value={HERE}
-        onChange={(event) => put(event.target.value)}
-      >
-        <option value={HERE}>move to…</option>
-        {cameras.map((one) => (
-          <option key={one.id} value={`camera/${one.id}`} disabled={barred !== null}>
-            {one.name}, {first ? "at the start" : `at ${item.name}`}
-            {barred === null ? "" : ` (${barred})`}
+    <select
+      className="pocket-to"
+      aria-label={`Move ${unit.name} to`}
+      value={HERE}
+      onChange={(event) => put(event.target.value)}
+    >
+      <option value={HERE}>move to…</option>
+      {cameras.map((one) => (
+        <option key={one.id} value={`camera/${one.id}`} disabled={barred !== null}>
+          {one.name}, {first ? "at the start" : `at ${item.name}`}
+          {barred === null ? "" : ` (${barred})`}
+        </option>
+      ))}
+      {[...kit.pockets, { id: "", name: "the bag" }]
+        .filter((one) => one.id !== (battery.pocket ?? ""))
+        .map((one) => (
+          <option key={`pocket-${one.id}`} value={`pocket/${one.id}`}>
+            pocket: {one.name}, on all trips of this kit
           </option>
         ))}
-        {[...kit.pockets, { id: "", name: "the bag" }]
-          .filter((one) => one.id !== (battery.pocket ?? ""))
-          .map((one) => (
-            <option key={`pocket-${one.id}`} value={`pocket/${one.id}`}>
-              pocket: {one.name}, on all trips of this kit
-            </option>
-          ))}
-      </select>
-      {error === null ? null : <span role="alert">{error}</span>}
-    </>
+    </select>
   );
 }

@@ -182,10 +182,15 @@ export function useTrial(shown: Shown): Trials {
         setError("The plan was changed meanwhile. Nothing was kept; the cures are sought anew.");
         return;
       }
+      const cured = cure.kit;
+      if (cured != null && state?.kit !== document.kit) {
+        setError("The kit was changed meanwhile. Nothing was kept; the cures are sought anew.");
+        return;
+      }
+      if (cured != null) void keepKit(() => cured);
       if (changes) edit((doc) => keptCure(doc, cure));
-      if (cure.kit != null) keepKit(cure.kit).catch(fail);
     },
-    [document, edit, fail, keepKit, show, state],
+    [document, edit, keepKit, show, state],
   );
 
   const fresh = trial !== null && told !== null && told.of.cure === trial.cure ? told : null;

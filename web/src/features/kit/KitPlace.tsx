@@ -1,7 +1,5 @@
 import { Button } from "@mui/material";
 import { useState } from "react";
-import { useKeptKit } from "../../api/keptTrip";
-import { Conflicts } from "../../app/Conflicts";
 import { KeepingMark } from "../../app/KeepingMark";
 import { useTripHere } from "../../app/TripContext";
 import { useStepCommands } from "../../app/useStepCommands";
@@ -19,14 +17,7 @@ import "./kit.css";
 
 /** The kit shelf: what each mode lasts, and everything carried. */
 export function KitPlace() {
-  const { kept } = useTripHere();
-  const kitId = kept.state?.kit_id;
-  return kitId === undefined ? null : <KitOf key={kitId} kitId={kitId} />;
-}
-
-function KitOf({ kitId }: { kitId: number }) {
-  const { kept: trip } = useTripHere();
-  const kept = useKeptKit(kitId);
+  const { kept: trip, kit: kept } = useTripHere();
   const { state, edit, undo, redo } = kept;
   const [chosen, setChosen] = useState<string | null>(null);
   const kit = state?.kit;
@@ -34,12 +25,7 @@ function KitOf({ kitId }: { kitId: number }) {
 
   const can = useStepCommands("kit", "in the kit", kept);
 
-  if (kit === undefined || state === undefined)
-    return (
-      <main className="page">
-        {kept.error ? <p role="alert">{kept.error.message}</p> : "Opening the kit…"}
-      </main>
-    );
+  if (kit === undefined || state === undefined) return null;
   const ledCamera = /^kit\.cameras\[(\d+)\]/.exec(led ?? "")?.[1];
   const camera =
     kit.cameras.find((one) => one.id === chosen) ??
@@ -53,7 +39,6 @@ function KitOf({ kitId }: { kitId: number }) {
   };
   return (
     <main className="page kit-page">
-      <Conflicts kept={kept} what="kit" />
       <ShelfView kit={kit} trip={trip.state?.trip ?? null} onMode={setChosen} />
       <div className="kit-tools row">
         <NameIn

@@ -135,8 +135,7 @@ function GoBack({ line, onError }: Pick<LineProps, "line" | "onError">) {
   const go = async (withKit: boolean) => {
     const { document } = await variants.get(id, line.id);
     await kept.settled();
-    if (withKit && JSON.stringify(document.kit) !== JSON.stringify(kept.state?.kit))
-      await keepKit(document.kit);
+    if (withKit) await keepKit(() => document.kit);
     kept.edit(() => ({ trip: document.trip, plan: document.plan }));
     void navigate("../board");
   };

@@ -71,7 +71,7 @@ TURNED = (
     """async name => {
   const picture = document.querySelector('.board-field svg');"""
     + PAINTING
-    + """  [...document.querySelectorAll('.controls .pick button')].find(
+    + """  [...document.querySelectorAll('.trip-strip button')].find(
     one => one.textContent.startsWith(name)).click();
   return painted;
 }"""

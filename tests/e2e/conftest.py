@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import os
+import re
 import shutil
 from collections.abc import Iterator
 from itertools import count
@@ -115,6 +116,11 @@ def board(page: Page, address: str) -> None:
 def keep(page: Page) -> None:
     """Keep what the open strip has changed."""
     page.get_by_role("group", name="Not kept yet").get_by_role("button", name="Keep").click()
+
+
+def unfold(page: Page, words: str = "to mind") -> None:
+    """Open the findings of a severity at the board's side: "to mind", or "notes"."""
+    page.locator("summary").filter(has_text=re.compile(f"^[0-9]+ {words}")).click()
 
 
 def loss(page: Page, words: str) -> Any:

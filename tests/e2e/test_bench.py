@@ -206,9 +206,8 @@ def test_clips_are_read_here_and_their_rate_goes_into_the_kit(
     expect(panel.get_by_label("Recorded, min")).to_have_value("0.1")
     page.get_by_role("link", name="Kit", exact=True).click()
     arrived(page, "Kit")
-    chin = page.get_by_role("region", name="Camera Chin")
-    expect(chin).to_be_visible()
-    expect(page.get_by_role("button", name="Undo").first).to_be_enabled()
+    expect(page.get_by_role("button", name="Camera Chin: edit")).to_be_visible()
+    expect(page.get_by_role("button", name="Undo")).to_be_enabled()
 
 
 def test_two_tabs_on_the_bench_know_of_each_other(

@@ -6,7 +6,7 @@ import re
 
 from playwright.sync_api import Page, expect
 
-from tests.e2e.conftest import board, loss
+from tests.e2e.conftest import board, loss, unfold
 from tools.driving import Server, arrived
 
 
@@ -72,6 +72,7 @@ def test_a_cure_of_the_kit_is_kept_in_the_kit(page: Page, server: Server) -> Non
 
 def test_by_keyboard_a_finding_is_cured(page: Page, trip: str) -> None:
     board(page, trip)
+    unfold(page)
     opener = page.get_by_role("button", name=re.compile("^Cures of Foot wants a tether"))
     opener.focus()
     page.keyboard.press("Enter")
@@ -84,6 +85,7 @@ def test_by_keyboard_a_finding_is_cured(page: Page, trip: str) -> None:
 
 def test_a_finding_that_only_a_person_settles_says_so(page: Page, trip: str) -> None:
     board(page, trip)
+    unfold(page)
     expect(page.get_by_text(re.compile("^Mind Slab 10 is at"))).to_be_visible()
     expect(page.get_by_role("button", name=re.compile("^Cures of Slab 10"))).to_have_count(0)
     expect(page.get_by_role("button", name=re.compile("^Cures of Foot wants"))).to_have_count(1)

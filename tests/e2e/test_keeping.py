@@ -275,6 +275,7 @@ def test_a_deletion_that_is_left_alone_is_never_carried_out(page: Page, trip: st
     board(page, trip)
     page.get_by_role("link", name="Kit").click()
     arrived(page, "Kit")
+    page.get_by_role("button", name="Camera Chin: edit").click()
     page.get_by_role("button", name="Delete Chin", exact=True).click()
     page.get_by_role("button", name="Leave everything").click()
     expect(page.get_by_role("status", name="The kit: keeping")).to_have_text("Kept")
@@ -282,7 +283,7 @@ def test_a_deletion_that_is_left_alone_is_never_carried_out(page: Page, trip: st
     page.reload()
     expect(page.get_by_role("status", name="The kit: keeping")).to_have_text("Kept")
     page.get_by_role("button", name="Add a pocket").click()
-    expect(page.get_by_role("listitem", name="pocket inside pocket")).to_be_visible()
+    expect(page.get_by_role("dialog", name="Pocket inside pocket")).to_be_visible()
     expect(page.get_by_role("status", name="The kit: keeping")).to_have_text("Kept")
     assert [one["name"] for one in kept(page, trip)["kit"]["cameras"]] == cameras
 

@@ -8,7 +8,7 @@ from typing import Any
 
 from playwright.sync_api import Page, expect
 
-from tests.e2e.conftest import board, keep
+from tests.e2e.conftest import board, keep, unfold
 from tests.reference.tracks import day_out
 from tools.driving import arrived
 
@@ -164,11 +164,13 @@ def test_what_does_not_serve_is_said_and_the_choice_stays_with_its_reason(
     serves.get_by_label("Why all the same").fill("the boom stands on the brow")
     serves.get_by_label("Why all the same").press("Enter")
     keep(page)
+    unfold(page, "notes")
     side = page.get_by_role("complementary", name="Not filmed, and to know")
     expect(side.get_by_text("Your reason: the boom stands on the brow.")).to_be_visible()
     page.get_by_text("Light and settings").click()
     expect(page.get_by_text("60 / 25 = 2.4")).to_be_visible()
     page.keyboard.press("Escape")
+    page.locator("summary").filter(has_text="Angles").click()
     angles = page.get_by_role("region", name="Angles")
     expect(angles.get_by_role("row").filter(has_text="what I see")).to_be_visible()
 
@@ -177,12 +179,13 @@ def test_a_preset_brings_its_mode_and_a_cell_of_the_matrix_is_said_anew(
     page: Page, trip: str
 ) -> None:
     page.goto(f"{trip}/kit")
+    page.get_by_role("button", name="Camera Chin: edit").click()
     page.get_by_role("button", name="Add a preset").click()
     preset = page.get_by_role("listitem", name="preset Preset 4")
     preset.get_by_role("textbox", name="Preset").fill("Night")
     preset.get_by_role("textbox", name="Preset").press("Enter")
     page.get_by_role("listitem", name="preset Night").get_by_label("Mode").select_option("1080 30")
-    page.get_by_text("What serves where").click()
+    page.get_by_role("button", name="What serves where").click()
     page.get_by_role("button", name="helmet or head, climb: poorly").click()
     page.get_by_role("button", name="serves well", exact=True).click()
     expect(page.get_by_role("button", name="helmet or head, climb: well")).to_be_visible()

@@ -8,7 +8,7 @@ from typing import Any
 
 from playwright.sync_api import Page, expect
 
-from tests.e2e.conftest import board, open_copy
+from tests.e2e.conftest import board, open_copy, unfold
 from tools.driving import Server
 
 
@@ -56,6 +56,7 @@ def test_a_faster_film_makes_modes_too_slow_for_it(page: Page, trip: str) -> Non
     expect(page.get_by_text("From 1 to 240 frames a second.")).to_be_visible()
     rate.fill("50")
     rate.press("Enter")
+    unfold(page)
     expect(page.get_by_text(re.compile("the film has 50")).first).to_be_visible()
 
 
@@ -92,9 +93,9 @@ def test_eight_cameras_fold_the_side_and_keep_work_in_one_column(
     overlaps = page.evaluate(
         """() => {
           const boxes = [...document.querySelectorAll('.board-field svg text')]
-            .filter((one) => /^(Chin|Boom|Foot|Camp)( 2)?: /.test(one.lastChild?.textContent ?? ''))
+            .filter((one) => one.querySelector('title') !== null)
             .map((one) => one.getBoundingClientRect());
-          const cards = [...document.querySelectorAll('.board-field svg path[fill="var(--card)"]')]
+          const cards = [...document.querySelectorAll('.board-field [data-part=card] rect')]
             .map((one) => one.getBoundingClientRect());
           return [boxes.length, boxes.filter((b) => cards.some((c) =>
             b.right > c.left && b.left < c.right && b.bottom > c.top && b.top < c.bottom)).length];

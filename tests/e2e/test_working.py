@@ -260,7 +260,8 @@ def test_a_drag_against_a_slow_server_ends_on_the_last(page: Page, trip: str) ->
 
     page.route("**/api/rehearsals*", slowly)
     edge = grip(page, "time/d2-spring")
-    drag(page, edge, 58.0)  # 100 min
+    pace = page.locator(".board-field").get_attribute("data-px-per-min")
+    drag(page, edge, 100.0 * float(pace or 0))  # 100 min
     expect(cell(page, "d2-scree", "chin")).to_have_accessible_name(re.compile("10:55 to 11:55"))
     assert len(asked) <= 6
     page.unroute("**/api/rehearsals*")

@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from contextlib import suppress
 
 from tumbrel.core.cures import Cure, Outcome, cures_of
 from tumbrel.core.document import BadDocument, FieldFault, PlanDocument
 from tumbrel.core.picture import PictureTold, picture_told
 from tumbrel.core.rehearsal.trip.timeline import lay_out
 from tumbrel.core.serving import matrix_of, served
-from tumbrel.working.watch import OutOfBounds
+from tumbrel.working.watch import Abandoned, OutOfBounds
 
 from .rehearsing import Breathe, player_of
 from .schemas import CureLine, CuresAsked, ServingTold
@@ -57,7 +58,8 @@ def begun(lines: Iterator[bytes]) -> Iterator[bytes]:
 
     def rest() -> Iterator[bytes]:
         yield first
-        yield from lines
+        with suppress(Abandoned):  # whoever asked has gone
+            yield from lines
 
     return rest()
 

@@ -1,3 +1,6 @@
+import { withoutWays } from "../domain/track";
+import { rehearseAside } from "./rehearsals";
+import { SCHEMA } from "./schema-number";
 import { queryOptions } from "@tanstack/react-query";
 import type { Going } from "../domain/track";
 import { client, type Schemas, sendAtOnce, unwrap } from "./client";
@@ -11,6 +14,18 @@ export const queries = {
       queryKey: ["trip", id],
       queryFn: () =>
         unwrap(client.GET("/api/trips/{trip_id}", { params: { path: { trip_id: id } } })),
+      staleTime: Infinity,
+    }),
+  /** A trip as it was saved, rehearsed after everything that is edited. */
+  tripTold: (id: number, savedAt: string) =>
+    queryOptions({
+      queryKey: ["trip-told", id, savedAt],
+      queryFn: async () => {
+        const params = { path: { trip_id: id } };
+        const { kit, trip, plan } = await unwrap(client.GET("/api/trips/{trip_id}", { params }));
+        const document = { tumbrel: SCHEMA, kit, trip: withoutWays(trip), plan };
+        return { document, rehearsal: await rehearseAside(document) };
+      },
       staleTime: Infinity,
     }),
   bin: () => queryOptions({ queryKey: ["bin"], queryFn: () => unwrap(client.GET("/api/bin")) }),

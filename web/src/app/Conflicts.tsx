@@ -1,5 +1,6 @@
-import { Alert, Button, Dialog } from "@mui/material";
+import { Button, Dialog } from "@mui/material";
 import type { Kept } from "../api/kept";
+import { Said } from "../ui/Said";
 import { clashesText } from "../domain/clashes";
 
 interface ConflictsProps<State, Doc> {
@@ -15,28 +16,27 @@ export function Conflicts<State, Doc>({ kept, what, names }: ConflictsProps<Stat
   return (
     <div className="kept-alerts">
       {conflict ? (
-        <Alert
-          severity="warning"
-          role="alert"
-          action={
-            <span className="alert-actions">
+        <Said
+          kind="ask"
+          doing={
+            <>
               <Button onClick={kept.takeTheirs}>Take the other {what}</Button>
               <Button onClick={kept.keepMine}>Keep mine</Button>
-            </span>
+            </>
           }
         >
           {conflict.detail} Both changed {clashesText(conflict.clashes, names)}; everything else of
           both is kept. Keeping yours is one step that undo takes back.
-        </Alert>
+        </Said>
       ) : null}
       {error !== null && state !== undefined ? (
-        <Alert
-          severity="error"
+        <Said
+          kind="wrong"
           onClose={kept.dismiss}
-          action={<Button onClick={kept.retry}>Save again</Button>}
+          doing={<Button onClick={kept.retry}>Save again</Button>}
         >
           {error.message}
-        </Alert>
+        </Said>
       ) : null}
       <Dialog open={asksRelease !== null} onClose={asksRelease?.no} aria-labelledby="release-title">
         <div className="sheet">

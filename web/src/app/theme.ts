@@ -27,7 +27,7 @@ export function themeOf(name: ThemeName): Theme {
   return createTheme({
     palette: {
       mode: name === "light" ? "light" : "dark",
-      primary: { main: inks.act },
+      primary: { main: inks.ink },
       error: { main: inks.gap },
       text: { primary: inks.ink, secondary: inks.ink2 },
       background: { default: inks.paper, paper: inks.paper },
@@ -47,11 +47,14 @@ export function themeOf(name: ThemeName): Theme {
         styleOverrides: {
           root: {
             borderWidth: 1.2,
+            borderColor: inks.ink,
+            fontStretch: "88%",
+            lineHeight: 1.5,
             "&:focus-visible": { outline: `2px solid ${inks.act}`, outlineOffset: 2 },
           },
         },
       },
-      MuiTextField: { defaultProps: { size: "small" } },
+      MuiTextField: { defaultProps: { size: "small", variant: "standard" } },
       MuiSelect: { defaultProps: { size: "small" } },
       MuiPaper: {
         styleOverrides: { root: { backgroundImage: "none", border: `1.2px solid ${inks.ink}` } },

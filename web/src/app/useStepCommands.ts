@@ -1,13 +1,15 @@
-import { useMemo } from "react";
+import { useContext, useEffect, useMemo } from "react";
 import type { Kept } from "../api/kept";
 import { useCommands } from "./commands";
+import { StepsContext } from "./StepsContext";
 
-/** Undo and redo of what a place keeps, as commands; says which of them there are. */
+/** Undo and redo of what a place keeps: as commands, and in the head while the place is open. */
 export function useStepCommands<State extends { can_undo: boolean; can_redo: boolean }, Doc>(
   owner: string,
   where: string,
-  { state, undo, redo }: Kept<State, Doc>,
-): { undo: boolean; redo: boolean } {
+  { state, undo, redo, keeping }: Kept<State, Doc>,
+): void {
+  const offer = useContext(StepsContext);
   const canUndo = state?.can_undo === true;
   const canRedo = state?.can_redo === true;
   const commands = useMemo(
@@ -18,5 +20,8 @@ export function useStepCommands<State extends { can_undo: boolean; can_redo: boo
     [where, canUndo, canRedo, undo, redo],
   );
   useCommands(owner, commands);
-  return { undo: canUndo, redo: canRedo };
+  useEffect(() => {
+    offer({ what: `The ${owner}`, keeping, canUndo, canRedo, undo, redo });
+    return () => offer(null);
+  }, [offer, owner, keeping, canUndo, canRedo, undo, redo]);
 }

@@ -5,9 +5,10 @@ import type { Elastic } from "../scale/elastic";
 import type { Lanes } from "../scale/lanes";
 import { Ghost } from "./Ghost";
 import { Lane } from "./Lane";
+import { Leads } from "./Leads";
 import { Rails } from "./Rails";
 import { Textures } from "./Textures";
-import { Work } from "./Work";
+import { Telling } from "./Telling";
 
 export interface Cell {
   camera: string;
@@ -21,7 +22,6 @@ interface SceneProps {
   scale: Elastic;
   lanes: Lanes;
   window: { startMs: number; endMs: number };
-  compact: boolean;
 }
 
 interface DrawingProps extends SceneProps {
@@ -60,7 +60,7 @@ export function Drawing({ handMs, selected, ghost, ...scene }: DrawingProps) {
 
 /** All that stands still while the hand moves. */
 const Scene = memo(function Scene(props: SceneProps) {
-  const { document, rehearsal, clock, scale, lanes, window, compact } = props;
+  const { document, rehearsal, clock, scale, lanes, window } = props;
   const { kit, plan, trip } = document;
   return (
     <g>
@@ -75,7 +75,8 @@ const Scene = memo(function Scene(props: SceneProps) {
       />
       {kit.cameras.map((camera, place) => {
         const result = rehearsal.cameras.find((one) => one.camera === camera.id);
-        if (result === undefined) return null;
+        const lane = lanes.at[place];
+        if (result === undefined || lane === undefined) return null;
         return (
           <Lane
             key={camera.id}
@@ -85,15 +86,21 @@ const Scene = memo(function Scene(props: SceneProps) {
             batteries={rehearsal.batteries.filter((one) => wasIn(one, camera.id))}
             stores={rehearsal.cards.filter((one) => wasIn(one, camera.id))}
             scale={scale}
-            lanes={lanes}
-            x={lanes.firstX + place * lanes.lane}
+            lane={lane}
             window={window}
             laid={rehearsal.items}
-            compact={compact}
+            phone={lanes.phone}
           />
         );
       })}
-      <Work moves={rehearsal.moves} cameras={kit.cameras} scale={scale} lanes={lanes} />
+      <Telling
+        moves={rehearsal.moves}
+        cameras={kit.cameras}
+        scale={scale}
+        lanes={lanes}
+        clock={clock}
+      />
+      <Leads rehearsal={rehearsal} document={document} scale={scale} lanes={lanes} />
     </g>
   );
 });
@@ -104,17 +111,10 @@ const Ghosts = memo(function Ghosts(props: SceneProps & { ghost: Rehearsal }) {
   return document.kit.cameras.map((camera, place) => {
     const now = rehearsal.cameras.find((one) => one.camera === camera.id);
     const then = ghost.cameras.find((one) => one.camera === camera.id);
-    if (now === undefined || then === undefined || now === then) return null;
+    const lane = lanes.at[place];
+    if (now === undefined || then === undefined || now === then || lane === undefined) return null;
     return (
-      <Ghost
-        key={camera.id}
-        now={now.course}
-        then={then.course}
-        scale={scale}
-        lanes={lanes}
-        window={window}
-        spineX={lanes.firstX + place * lanes.lane + lanes.spine}
-      />
+      <Ghost key={camera.id} now={now} then={then} scale={scale} lane={lane} window={window} />
     );
   });
 });
@@ -131,14 +131,13 @@ function Chosen({
 }: Pick<DrawingProps, "document" | "scale" | "lanes"> & { cell: Cell }) {
   const place = document.kit.cameras.findIndex((one) => one.id === cell.camera);
   const band = scale.bands.find((one) => one.id === cell.item);
-  if (place < 0 || band === undefined) return null;
-  const x = lanes.firstX + place * lanes.lane + 1;
-  const width = Math.min(lanes.lane - 2, lanes.card + 12);
+  const lane = lanes.at[place];
+  if (lane === undefined || band === undefined) return null;
   return (
     <rect
-      x={x}
+      x={lane.x + 1}
       y={band.y0 + 1}
-      width={width}
+      width={lane.w - 2}
       height={band.y1 - band.y0 - 2}
       fill="none"
       stroke="var(--act)"

@@ -1,30 +1,60 @@
-import type { Course } from "../domain/types";
+import type { CameraResult } from "../domain/types";
 import type { Elastic } from "../scale/elastic";
-import type { Lanes } from "../scale/lanes";
+import type { LaneAt } from "../scale/lanes";
 import { areaPath, columnPoints, firstApart, linePath } from "../scale/rope";
 
 interface Props {
-  now: Course;
-  then: Course;
+  now: CameraResult;
+  then: CameraResult;
   scale: Elastic;
-  lanes: Lanes;
+  lane: LaneAt;
   window: { startMs: number; endMs: number };
-  spineX: number;
 }
 
-/** The rope as a change would make it, over the one that is: light, with a dotted edge. */
-export function Ghost({ now, then, scale, lanes, window, spineX }: Props) {
-  const from = firstApart(now, then);
-  if (from === null || from >= window.endMs) return null;
-  const points = columnPoints(
-    then,
-    Math.max(from, window.startMs),
-    window.endMs,
-    scale.y,
-    (moment) => spineX + moment.charge * lanes.rope,
+const GAP_MIN_PX = 12;
+
+/** The rope as a change would make it, over the one that is; with the gaps that it would leave. */
+export function Ghost({ now, then, scale, lane, window }: Props) {
+  const from = firstApart(now.course, then.course);
+  const spineX = lane.x + lane.spine;
+  const gaps = then.losses.filter(
+    (loss) => loss.end_ms > window.startMs && loss.start_ms < window.endMs,
   );
   return (
     <g data-part="ghost">
+      {from === null || from >= window.endMs ? null : (
+        <Edge {...{ then, scale, lane, window, from, spineX }} />
+      )}
+      {gaps.map((loss) => {
+        const top = scale.y(loss.start_ms);
+        return (
+          <rect
+            key={`${loss.item}-${loss.cause}`}
+            x={spineX + 1}
+            y={top}
+            width={lane.rope + 3}
+            height={Math.max(GAP_MIN_PX, scale.y(loss.end_ms) - top)}
+            fill="none"
+            stroke="var(--gap)"
+            strokeWidth={2.4}
+            strokeDasharray="2 3"
+          />
+        );
+      })}
+    </g>
+  );
+}
+
+function Edge({ then, scale, lane, window, from, spineX }: EdgeProps) {
+  const points = columnPoints(
+    then.course,
+    Math.max(from, window.startMs),
+    window.endMs,
+    scale.y,
+    (moment) => spineX + moment.charge * lane.rope,
+  );
+  return (
+    <>
       <path d={areaPath(points, spineX)} fill="var(--act)" opacity={0.16} />
       <path
         d={linePath(points)}
@@ -33,6 +63,8 @@ export function Ghost({ now, then, scale, lanes, window, spineX }: Props) {
         strokeWidth={2.2}
         strokeDasharray="2 4"
       />
-    </g>
+    </>
   );
 }
+
+type EdgeProps = Omit<Props, "now"> & { from: number; spineX: number };

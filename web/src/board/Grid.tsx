@@ -261,9 +261,9 @@ function GridCell(props: CellProps) {
       style={{
         position: "absolute",
         cursor: "pointer",
-        left: lanes.firstX + column * lanes.lane,
+        left: lanes.at[column]?.x,
         top: band.y0,
-        width: lanes.lane,
+        width: lanes.at[column]?.w,
         height: band.y1 - band.y0,
       }}
     />

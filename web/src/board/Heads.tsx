@@ -1,13 +1,14 @@
 import { memo, type ReactNode } from "react";
-import { momentOf } from "../domain/moment";
-import { ANGLES, type PlanDocument, type Rehearsal } from "../domain/types";
-import { degreesText, gigabytesText, minutesText, percentText } from "../domain/units";
-import { cameraPlan } from "../domain/edits";
-import type { Lanes } from "../scale/lanes";
+import type { Clock } from "../domain/clock";
+import { batteryIn, givesOutMs, momentOf } from "../domain/moment";
+import type { Camera, PlanDocument, Rehearsal } from "../domain/types";
+import { gigabytesText, percentText } from "../domain/units";
+import type { LaneAt, Lanes } from "../scale/lanes";
 
 interface HeadsProps {
   document: PlanDocument;
   rehearsal: Rehearsal;
+  clock: Clock;
   lanes: Lanes;
   handMs: number;
   onCamera: (camera: string) => void;
@@ -15,18 +16,11 @@ interface HeadsProps {
   children: ReactNode;
 }
 
-/** Narrower heads leave the room to the card columns. */
-const ROOM_FROM_PX = 120;
+const WORDS_FROM_PX = 84;
 
-/** Camera heads, and the fixed row that reads out the hand's moment. */
-export const Heads = memo(function Heads({
-  document,
-  rehearsal,
-  lanes,
-  handMs,
-  onCamera,
-  children,
-}: HeadsProps) {
+/** Camera heads: what is left of each at the hand's moment, in words. */
+export const Heads = memo(function Heads(props: HeadsProps) {
+  const { document, rehearsal, lanes, handMs, children } = props;
   const laid =
     rehearsal.items.find((one) => one.start_ms <= handMs && handMs < one.end_ms) ??
     rehearsal.items.at(-1);
@@ -34,93 +28,83 @@ export const Heads = memo(function Heads({
     <div className="heads label" style={{ width: lanes.width }}>
       <div className="heads-here" style={{ width: lanes.firstX - 6 }}>
         {children}
-        {lanes.phone ? null : (
+        {lanes.phone || laid === undefined ? null : (
           <span>
-            {laid?.name ?? ""}
-            {laid ? `, hands ${laid.hands_free ? "free" : "not free"}` : ""}
+            {laid.name}, hands {laid.hands_free ? "free" : "not free"}
           </span>
         )}
       </div>
       {document.kit.cameras.map((camera, place) => {
-        const result = rehearsal.cameras.find((one) => one.camera === camera.id);
-        const moment = result ? momentOf(result.course, handMs) : null;
-        const powered = rehearsal.batteries.some((one) =>
-          one.stays.some(
-            (stay) => stay.place === camera.id && stay.start_ms <= handMs && handMs <= stay.end_ms,
-          ),
-        );
-        const here = document.plan.assignments.find(
-          (one) => one.camera === camera.id && one.item === laid?.id,
-        );
-        const angle = here?.angle ?? cameraPlan(document.plan, camera.id).angle;
-        const store = rehearsal.cards.find((one) =>
-          one.stays.some((stay) => stay.place === camera.id && stay.start_ms <= handMs),
-        );
-        const room = store && moment ? store.size - moment.usedBytes : 0;
-        return (
-          <div
-            key={camera.id}
-            className="head"
-            style={{
-              left: lanes.firstX + place * lanes.lane + (lanes.phone ? 2 : lanes.spine),
-              width: lanes.lane - (lanes.phone ? 4 : lanes.spine),
-            }}
-          >
-            <button
-              type="button"
-              className="plain head-name"
-              onClick={() => onCamera(camera.id)}
-              title={`How ${camera.name} is carried`}
-            >
-              {camera.name}
-            </button>
-            {lanes.phone ? null : (
-              <div className="head-what">
-                {[camera.model, ANGLES[angle]].filter(Boolean).join(" · ")}
-              </div>
-            )}
-            {lanes.phone || !result ? null : (
-              <div className="head-sum">
-                {lanes.hands ? "" : "films "}
-                {minutesText(result.minutes.filmed)} of {minutesText(result.minutes.asked)}
-              </div>
-            )}
-            {moment ? (
-              <div className="head-now">
-                <b>{powered ? percentText(moment.charge) : "no battery"}</b>{" "}
-                {lanes.phone || !powered ? (
-                  ""
-                ) : (
-                  <b>{moment.state === 0 ? "off" : degreesText(moment.bodyC)}</b>
-                )}{" "}
-                <span>{lanes.lane < ROOM_FROM_PX ? "" : gigabytesText(room)}</span>
-              </div>
-            ) : null}
-          </div>
+        const lane = lanes.at[place];
+        return lane === undefined ? null : (
+          <Head key={camera.id} {...props} camera={camera} lane={lane} />
         );
       })}
-      {lanes.phone ? null : <Ticks lanes={lanes} count={document.kit.cameras.length} />}
     </div>
   );
 });
 
-/** 0, 50 and 100 per cent under each head. */
-function Ticks({ lanes, count }: { lanes: Lanes; count: number }) {
+function Head({
+  rehearsal,
+  clock,
+  lanes,
+  handMs,
+  onCamera,
+  camera,
+  lane,
+}: HeadsProps & { camera: Camera; lane: LaneAt }) {
+  const inset = lanes.phone || lane.idle ? 2 : lane.spine;
   return (
-    <svg className="head-ticks" width={lanes.width} height={8} aria-hidden="true">
-      {Array.from({ length: count }, (_, place) => {
-        const x = lanes.firstX + place * lanes.lane + lanes.spine;
-        return [0, 0.5, 1].map((share) => (
-          <line
-            key={`${String(place)}-${String(share)}`}
-            x1={x + lanes.rope * share}
-            x2={x + lanes.rope * share}
-            y1={0}
-            y2={8}
-            stroke="var(--rule)"
-          />
-        ));
-      })}
-    </svg>
+    <div
+      className={lane.idle ? "head idle" : "head"}
+      style={{ left: lane.x + inset, width: lane.w - inset }}
+    >
+      <button
+        type="button"
+        className="plain head-name"
+        onClick={() => onCamera(camera.id)}
+        title={`How ${camera.name} is carried`}
+      >
+        {camera.name}
+      </button>
+      {lane.idle ? null : (
+        <>
+          <div className="head-now">{leftText(rehearsal, clock, camera, handMs, lane.w)}</div>
+          {lanes.phone ? null : (
+            <div className="head-now">{roomText(rehearsal, camera, handMs, lane.w)}</div>
+          )}
+        </>
+      )}
+    </div>
   );
+}
+
+/** "62 %, lasts to 12:57"; "no battery"; never a charge of nothing. */
+function leftText(
+  rehearsal: Rehearsal,
+  clock: Clock,
+  camera: Camera,
+  handMs: number,
+  width: number,
+): string {
+  const result = rehearsal.cameras.find((one) => one.camera === camera.id);
+  const moment = result ? momentOf(result.course, handMs) : null;
+  if (moment === null || batteryIn(rehearsal, camera.id, handMs) === undefined)
+    return width < WORDS_FROM_PX ? "none" : "no battery";
+  if (moment.charge < 0.005) return "empty";
+  const ends = givesOutMs(rehearsal, camera.id, handMs);
+  const share = percentText(moment.charge);
+  if (width < WORDS_FROM_PX) return share;
+  return ends === null ? `${share} left` : `${share}, to ${clock.time(ends)}`;
+}
+
+function roomText(rehearsal: Rehearsal, camera: Camera, handMs: number, width: number): string {
+  const result = rehearsal.cameras.find((one) => one.camera === camera.id);
+  const moment = result ? momentOf(result.course, handMs) : null;
+  const store = rehearsal.cards.find((one) =>
+    one.stays.some((stay) => stay.place === camera.id && stay.start_ms <= handMs),
+  );
+  if (moment === null || store === undefined) return "no card";
+  const room = gigabytesText(Math.max(0, store.size - moment.usedBytes));
+  return width < WORDS_FROM_PX ? room : `${room} of room`;
 }

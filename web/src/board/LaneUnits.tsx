@@ -1,21 +1,17 @@
-import { areaPath, columnPoints } from "../scale/rope";
-import type { LaneProps } from "./Lane";
+import type { Pooled } from "../domain/types";
+import { columnPoints, runsOf } from "../scale/rope";
+import type { LanePart } from "./Lane";
 
-/** Room left, on each card for as long as it is in. */
-export function CardColumn({ camera, result, lanes, scale, window, stores, x }: LaneProps) {
-  const left = x + lanes.card;
-  const width = lanes.phone ? 4 : 8;
+const LOW_ROOM = 0.2;
+const CARD_PX = 3;
+const NAME_BESIDE_PX = 3;
+
+/** Room on the card: a thin line, strong only where a fifth or less is left. */
+export function CardLine({ result, lane, scale, window, stores, camera }: LanePart) {
+  if (lane.idle) return null;
+  const x = lane.x + lane.w - CARD_PX - 3;
   return (
-    <g>
-      <rect
-        x={left}
-        y={0}
-        width={width}
-        height={scale.height}
-        fill="none"
-        stroke="var(--card)"
-        strokeWidth={0.7}
-      />
+    <g data-part="card">
       {stores.flatMap((store) =>
         store.stays
           .filter(
@@ -25,23 +21,29 @@ export function CardColumn({ camera, result, lanes, scale, window, stores, x }: 
               stay.start_ms < window.endMs,
           )
           .map((stay) => {
-            const room = (used: number) =>
-              left + width * Math.max(0, 1 - used / Math.max(1, store.size));
             const from = Math.max(stay.start_ms, window.startMs);
-            const points = columnPoints(
-              result.course,
-              from,
-              Math.min(stay.end_ms, window.endMs),
-              scale.y,
-              (m) => room(m.usedBytes),
-            );
+            const to = Math.min(stay.end_ms, window.endMs);
+            const room = (used: number) => Math.max(0, 1 - used / Math.max(1, store.size));
+            const points = columnPoints(result.course, from, to, scale.y, (m) => room(m.usedBytes));
             return (
-              <path
-                key={`${store.id}-${String(stay.start_ms)}`}
-                d={areaPath(points, left)}
-                fill="var(--card)"
-                fillOpacity={0.85}
-              />
+              <g key={`${store.id}-${String(stay.start_ms)}`} fill="var(--card)">
+                <rect
+                  x={x}
+                  y={scale.y(from)}
+                  width={CARD_PX}
+                  height={Math.max(0, scale.y(to) - scale.y(from))}
+                  opacity={0.28}
+                />
+                {runsOf(points, (one) => one.x < LOW_ROOM).map((run) => (
+                  <rect
+                    key={run[0]?.y ?? 0}
+                    x={x}
+                    y={run[0]?.y ?? 0}
+                    width={CARD_PX}
+                    height={(run.at(-1)?.y ?? 0) - (run[0]?.y ?? 0)}
+                  />
+                ))}
+              </g>
             );
           }),
       )}
@@ -49,54 +51,44 @@ export function CardColumn({ camera, result, lanes, scale, window, stores, x }: 
   );
 }
 
-/** The fitted battery's name at the top of each battery's first stretch in the window. */
-export function BatteryNames({
-  camera,
-  assignments,
-  batteries,
-  lanes,
-  scale,
-  spineX,
-  laid,
-}: LaneProps & { spineX: number }) {
+/** The fitted battery's name beside the rope, at the top of each battery's first stretch. */
+export function BatteryNames(part: LanePart) {
+  const { lane, spineX, phone } = part;
+  if (lane.idle || phone) return null;
+  return (
+    <g className="label" fontSize={12} fontWeight={740} fill="var(--ink)">
+      {namesOf(part).map((one) => (
+        <text
+          key={one.id}
+          x={spineX + lane.rope + NAME_BESIDE_PX}
+          y={one.y + 12}
+          stroke="var(--paper)"
+          strokeWidth={3}
+          paintOrder="stroke"
+        >
+          {one.name}
+        </text>
+      ))}
+    </g>
+  );
+}
+
+function namesOf({ camera, assignments, batteries, scale, laid }: LanePart) {
   let shown = "";
   const names: { id: string; name: string; y: number }[] = [];
   for (const band of scale.bands) {
-    if (lanes.phone && band.kind === "stop") continue; // the work stands on the rope there
     if (!assignments.some((one) => one.item === band.id)) continue;
     const from = laid.find((one) => one.id === band.id)?.start_ms ?? band.startMs;
-    const battery = batteries.find((one) =>
-      one.stays.some(
-        (stay) =>
-          stay.place === camera.id &&
-          stay.start_ms <= Math.max(from, band.startMs) &&
-          stay.end_ms > from,
-      ),
-    );
-    if (battery && battery.id !== shown && band.y1 - band.y0 >= 15) {
-      shown = battery.id;
-      names.push({ id: band.id, name: battery.name, y: band.y0 });
-    }
+    const battery = batteries.find((one) => wasIn(one, camera.id, Math.max(from, band.startMs)));
+    if (battery === undefined || battery.id === shown) continue;
+    shown = battery.id;
+    names.push({ id: band.id, name: battery.name, y: band.y0 });
   }
-  if (lanes.rope < 30) return null;
-  return (
-    <g className="label" fontSize={12} fontWeight={640}>
-      {names.map((one) => (
-        <g key={one.id}>
-          <rect
-            x={spineX + 5}
-            y={one.y + 2}
-            width={7 + one.name.length * 7}
-            height={14}
-            fill="var(--paper)"
-            stroke="var(--rope)"
-            strokeWidth={0.8}
-          />
-          <text x={spineX + 8.5} y={one.y + 13} fill="var(--ink)">
-            {one.name}
-          </text>
-        </g>
-      ))}
-    </g>
+  return names;
+}
+
+function wasIn(unit: Pooled, camera: string, atMs: number): boolean {
+  return unit.stays.some(
+    (stay) => stay.place === camera && stay.start_ms <= atMs && stay.end_ms > atMs,
   );
 }

@@ -94,7 +94,6 @@ function ClockRail({ clock, scale, lanes, window }: RailsProps) {
 
 function LightRail({ rehearsal, scale, lanes, window }: RailsProps) {
   const fills = { night: "var(--night)", twilight: "var(--twilight)", day: "var(--paper)" };
-  const width = lanes.phone ? 4 : 8;
   return (
     <g>
       {rehearsal.light.map((light) => {
@@ -107,7 +106,7 @@ function LightRail({ rehearsal, scale, lanes, window }: RailsProps) {
             key={light.start_ms}
             x={lanes.lightX}
             y={y}
-            width={width}
+            width={lanes.lightW}
             height={scale.y(to) - y}
             fill={fills[light.kind]}
           />
@@ -116,7 +115,7 @@ function LightRail({ rehearsal, scale, lanes, window }: RailsProps) {
       <rect
         x={lanes.lightX}
         y={0}
-        width={width}
+        width={lanes.lightW}
         height={scale.height}
         fill="none"
         stroke="var(--ink-2)"

@@ -1,6 +1,6 @@
 import type { Move } from "../domain/types";
-import { type Elastic, WORK_LINE_PX } from "../scale/elastic";
-import { movesIn, workLines } from "./workLines";
+import type { Elastic } from "../scale/elastic";
+import { lineTop, stopWork } from "./workLines";
 
 export interface MovePlace {
   move: Move;
@@ -8,27 +8,20 @@ export interface MovePlace {
   y: number;
 }
 
-/** Where each movable piece of the hands' work of a camera is drawn, by its number in its stop. */
+/** Where each movable piece of the hands' work of a camera is told, by its number in its stop. */
 export function movePlaces(
   moves: readonly Move[],
   camera: string,
   scale: Elastic,
-  oneColumn: boolean,
   can: (move: Move) => boolean,
 ): MovePlace[] {
   return scale.bands.flatMap((band) => {
-    const here = movesIn(moves, band);
-    if (!here.some((one) => one.camera === camera && can(one))) return [];
-    const lines = workLines(here);
-    const shown = oneColumn ? lines : lines.filter((line) => line.camera === camera);
-    return here
-      .filter((move) => move.camera === camera && can(move))
-      .flatMap((move) => {
-        const row = shown.findIndex((line) => line.camera === camera && line.moves.includes(move));
-        const y = band.y0 + 4 + row * WORK_LINE_PX;
-        if (row < 0 || y + 13 > band.y1 + 1) return [];
-        return [{ move, number: shown[row]?.number ?? 0, y }];
-      });
+    const work = stopWork(moves, band);
+    return work.lines.flatMap((line, row) =>
+      line.moves
+        .filter((move) => move.camera === camera && can(move))
+        .map((move) => ({ move, number: line.number, y: band.y0 + lineTop(work, row) })),
+    );
   });
 }
 

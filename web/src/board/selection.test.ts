@@ -30,7 +30,7 @@ describe("several cells", () => {
 describe("where work is drawn", () => {
   const whole = { startMs: 0, endMs: REHEARSAL.duration_ms };
   const stop = REHEARSAL.items.find((one) => one.kind === "stop");
-  const scale = elastic(REHEARSAL.items, whole, "day", new Map([[stop?.id ?? "", 2]]));
+  const scale = elastic(REHEARSAL.items, whole, "day", new Map([[stop?.id ?? "", 50]]));
   const move = (kind: Move["kind"], text: string): Move => ({
     at_ms: 0,
     end_ms: 0,
@@ -44,15 +44,9 @@ describe("where work is drawn", () => {
   });
   it("each movable piece stands at its line", () => {
     const moves = [move("stop", "stop"), move("swap", "A1 → A2")];
-    const places = movePlaces(
-      moves,
-      moves[0]?.camera ?? "",
-      scale,
-      false,
-      (one) => one.kind === "swap",
-    );
+    const places = movePlaces(moves, moves[0]?.camera ?? "", scale, (one) => one.kind === "swap");
     const band = scale.bands.find((one) => one.id === stop?.id);
-    expect(places).toEqual([{ move: moves[1], number: 2, y: (band?.y0 ?? 0) + 4 + 17 }]);
+    expect(places).toEqual([{ move: moves[1], number: 2, y: (band?.y0 ?? 0) + 5 + 17 }]);
   });
   it("the nearest of a few bands is found from any height", () => {
     const some = REHEARSAL.items.filter((one) => one.kind === "stop");

@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
-import { DOCUMENT } from "../testing/samples";
+import { cameraResult, DOCUMENT, loss, REHEARSAL } from "../testing/samples";
 import type { Camera, Move } from "../domain/types";
 import { fitted } from "../scale/labels";
-import { movesIn, workHeights, workLines } from "./workLines";
+import { lineTop, movesIn, stopWork, whose, wordHeights, workLines } from "./workLines";
 
 const CAMP = { id: "camp", startMs: 0, endMs: 10 };
 
@@ -22,31 +22,61 @@ const MOVES = [
 describe("the hands' work of a stop", () => {
   it("is numbered across the board in the order of doing", () => {
     expect(workLines(movesIn(MOVES, CAMP))).toMatchObject([
-      { number: 1, camera: "chin", text: "stop" },
-      { number: 2, camera: "boom", text: "stop · takes" },
-      { number: 3, camera: "chin", text: "A3 → A2" },
-      { number: 4, camera: "chin", text: "roll" },
+      { number: 1, cameras: ["chin"], text: "stop" },
+      { number: 2, cameras: ["boom"], text: "stop · takes 4K30" },
+      { number: 3, cameras: ["chin"], text: "A3 → A2" },
+      { number: 4, cameras: ["chin"], text: "roll 4K30" },
     ]);
+  });
+  it("is one line where the same is done to several cameras in the same minute", () => {
+    const lines = workLines([move("chin", "stop", "stop"), move("boom", "stop", "stop")]);
+    expect(lines).toMatchObject([{ number: 1, cameras: ["chin", "boom"], text: "stop" }]);
+    const chin = DOCUMENT.kit.cameras[0] as Camera;
+    const three = [chin, { ...chin, id: "boom", name: "Boom" }, { ...chin, id: "camp" }];
+    const [line] = lines;
+    expect(line && whose(line, three)).toBe("Chin, Boom");
+    expect(line && whose({ ...line, cameras: ["chin", "boom", "camp"] }, three)).toBe("all");
+  });
+  it("is split into what is done on arrival and before leaving", () => {
+    const hour = 3_600_000;
+    const late = { ...move("chin", "start", "roll 4K30"), at_ms: hour, end_ms: hour };
+    const part = { id: "camp", startMs: 0, endMs: hour };
+    const work = stopWork([move("chin", "stop", "stop"), late], part);
+    expect(work.leaving).toBe(1);
+    expect(lineTop(work, 1) - lineTop(work, 0)).toBeGreaterThan(17);
+    expect(stopWork([late], part).leaving).toBe(1);
   });
   it("joins a stop and a start of the same camera when nothing lies between", () => {
     expect(
       workLines([move("chin", "stop", "stop"), move("chin", "start", "roll 4K30")]),
-    ).toMatchObject([{ number: 1, camera: "chin", text: "stop · roll" }]);
+    ).toMatchObject([{ number: 1, text: "stop · roll 4K30" }]);
   });
   it("keeps apart a stop and a start an hour later, and the work of an evening from the morning's", () => {
     const hour = 3_600_000;
     const late = { ...move("chin", "start", "roll 4K30"), at_ms: hour, end_ms: hour };
     const two = [move("chin", "stop", "stop"), late];
-    expect(workLines(two).map((line) => line.text)).toEqual(["stop", "roll"]);
+    expect(workLines(two).map((line) => line.text)).toEqual(["stop", "roll 4K30"]);
     expect(movesIn(two, { id: "camp", startMs: 0, endMs: 1000 })).toHaveLength(1);
     expect(movesIn(two, { id: "camp", startMs: 1000, endMs: 2 * hour })).toEqual([late]);
   });
-  it("takes as many lines as its busiest camera", () => {
-    const chin = DOCUMENT.kit.cameras[0] as Camera;
-    const heights = workHeights(MOVES, [chin, { ...chin, id: "boom" }]);
-    expect(heights.get("camp")).toBe(3);
-    expect(heights.get("hut")).toBe(1);
-    expect(heights.get("nowhere")).toBeUndefined();
+  it("stands on one day only, also at the moment that parts two days", () => {
+    const at = 1000;
+    const noon = { ...move("chin", "swap", "A3 → A2"), at_ms: at };
+    const after = { ...move("chin", "stop", "stop"), at_ms: 2 * at };
+    const days = [
+      { id: "camp", startMs: 0, endMs: at },
+      { id: "camp", startMs: at, endMs: 2 * at },
+    ];
+    expect(days.map((one) => movesIn([noon, after], one).length)).toEqual([0, 2]);
+  });
+  it("needs room for its lines, and a leg for what is not filmed on it", () => {
+    const losses = [loss("chin", "climb", 10), loss("chin", "climb", 20, { cause: "hot" })];
+    const told = { ...REHEARSAL, moves: MOVES, cameras: [cameraResult("chin", { losses })] };
+    const parts = ["camp", "climb", "none"].map((id) => ({ id, startMs: 0, endMs: 100 }));
+    const needs = wordHeights(told, parts);
+    expect(needs.get("camp")).toBeGreaterThanOrEqual(4 * 17);
+    expect(needs.get("climb")).toBeGreaterThanOrEqual(4 * 17);
+    expect(needs.get("none")).toBe(0);
   });
 });
 
@@ -63,7 +93,7 @@ it("several batteries into one charger at a stop are one line", () => {
     text: `plug ${unit}`,
   });
   const lines = workLines([plug("A1", "Dock"), plug("A4", "Dock"), plug("Slab", "Socket")]);
-  expect(lines.map((line) => line.text)).toEqual(["plug A1, A4", "plug Slab"]);
+  expect(lines.map((line) => line.text)).toEqual(["A1, A4 to Dock", "Slab to Socket"]);
 });
 
 it("a line is cut to its gutter", () => {

@@ -1,7 +1,8 @@
-import type { Camera, Move } from "../domain/types";
+import type { Camera, Loss, Move, Rehearsal } from "../domain/types";
+import { type Needs, WORK_LINE_PX } from "../scale/elastic";
 
 /** A leg or stop, or the part of one that a day shows. */
-interface Part {
+export interface Part {
   id: string;
   startMs: number;
   endMs: number;
@@ -9,7 +10,9 @@ interface Part {
 
 export interface WorkLine {
   number: number;
-  camera: string;
+  atMs: number;
+  /** Who it is done to: several, where the same is done to them at once. */
+  cameras: string[];
   text: string;
   /** What several are plugged into at one stop, and which: they share a line. */
   charger: string;
@@ -17,79 +20,140 @@ export interface WorkLine {
   moves: Move[];
 }
 
-/** Longer than this between a stop and the next start, they are two things to do. */
-const AT_ONCE_MS = 10 * 60_000;
-
-/** What the hands do at a stop, or in the part of it that one day shows. */
-export function movesIn(moves: readonly Move[], { id, startMs, endMs }: Part): Move[] {
-  return moves.filter((one) => one.item === id && startMs <= one.at_ms && one.at_ms <= endMs);
+export interface StopWork {
+  lines: WorkLine[];
+  /** Where what is done before leaving begins; the count of lines where there is no such split. */
+  leaving: number;
 }
 
-/** The hands' work of one stop: one line a camera and task, numbered across the board. */
+/** Longer than this between a stop and the next start, they are two things to do. */
+const AT_ONCE_MS = 10 * 60_000;
+const MINUTE_MS = 60_000;
+const TOP_PX = 5;
+const SPLIT_PX = 15;
+const GAP_LINE_PX = 17;
+const GAP_LINES = 2;
+const GAP_LEG_PX = 46;
+
+/** What the hands do at a stop, or in the part of it that one day shows; each on one day only. */
+export function movesIn(moves: readonly Move[], { id, startMs, endMs }: Part): Move[] {
+  const here = moves.filter((one) => one.item === id);
+  const last = Math.max(...here.map((one) => one.at_ms));
+  return here.filter(
+    (one) => startMs <= one.at_ms && (one.at_ms < endMs || (one.at_ms === endMs && last === endMs)),
+  );
+}
+
+/** The hands' work of one stop, numbered in the order of doing. */
 export function workLines(moves: readonly Move[]): WorkLine[] {
   const lines: WorkLine[] = [];
   for (const move of moves) {
-    const before = lines.findLast((one) => one.camera === move.camera);
+    const before = lines.findLast((one) => one.cameras[0] === move.camera);
     const since = before?.moves.at(-1)?.at_ms ?? 0;
-    const joins =
-      before !== undefined &&
-      before.text === "stop" &&
-      move.kind === "start" &&
-      move.at_ms - since <= AT_ONCE_MS;
-    const plugged = lines.findLast(
-      (one) => one.charger === move.puts_in && move.kind === "plug" && move.puts_in !== "",
-    );
-    if (joins) {
-      before.text = `stop · ${short(move)}`;
+    const near = move.at_ms - since <= AT_ONCE_MS;
+    const charger = move.kind === "plug" ? move.puts_in : "";
+    const plugged = lines.findLast((one) => one.charger === charger && charger !== "");
+    if (before !== undefined && before.text === "stop" && move.kind === "start" && near) {
+      before.text = `stop · ${move.text}`;
       before.moves.push(move);
-    } else if (plugged !== undefined && plugged.camera === move.camera) {
+    } else if (plugged?.cameras[0] === move.camera) {
       plugged.units = [...plugged.units, move.takes_out];
-      plugged.text = `plug ${plugged.units.join(", ")}`;
+      plugged.text = plugText(plugged.units, charger);
       plugged.moves.push(move);
-    } else {
-      const plugs = move.kind === "plug";
+    } else
       lines.push({
         number: 0,
-        camera: move.camera,
-        text: short(move),
-        charger: plugs ? move.puts_in : "",
-        units: plugs ? [move.takes_out] : [],
+        atMs: move.at_ms,
+        cameras: [move.camera],
+        text: move.kind === "plug" ? plugText([move.takes_out], charger) : said(move),
+        charger,
+        units: charger === "" ? [] : [move.takes_out],
         moves: [move],
       });
-    }
   }
-  return lines.map((line, place) => ({ ...line, number: place + 1 }));
+  return together(lines).map((line, place) => ({ ...line, number: place + 1 }));
 }
 
-/** A move in as few words as the gutter holds; the cell's own words say all of it. */
-function short(move: Move): string {
+/** The same thing done to several cameras in the same minute is one line. */
+function together(lines: readonly WorkLine[]): WorkLine[] {
+  const joined: WorkLine[] = [];
+  for (const line of lines) {
+    const before = joined.findLast(
+      (one) =>
+        one.text === line.text &&
+        Math.floor(one.atMs / MINUTE_MS) === Math.floor(line.atMs / MINUTE_MS),
+    );
+    if (before === undefined) joined.push({ ...line });
+    else {
+      before.cameras = [...before.cameras, ...line.cameras];
+      before.moves = [...before.moves, ...line.moves];
+    }
+  }
+  return joined;
+}
+
+/** Work and the place in it from which on it is done before leaving. */
+export function stopWork(moves: readonly Move[], part: Part): StopWork {
+  const lines = workLines(movesIn(moves, part));
+  const middle = (part.startMs + part.endMs) / 2;
+  const found = lines.findIndex((one) => one.atMs >= middle);
+  return { lines, leaving: found <= 0 ? lines.length : found };
+}
+
+/** Where a line stands below the upper edge of its band [px]. */
+export function lineTop(work: StopWork, row: number): number {
+  return TOP_PX + row * WORK_LINE_PX + (row >= work.leaving ? SPLIT_PX : 0);
+}
+
+function plugText(units: readonly string[], into: string): string {
+  return into === "" ? `plug ${units.join(", ")}` : `${units.join(", ")} to ${into}`;
+}
+
+/** A move in the fewest words that say it; the camera's name stands before them. */
+function said(move: Move): string {
   switch (move.kind) {
-    case "start":
-      return move.text.split(" ")[0] ?? "start";
-    case "plug":
-      return `plug ${move.takes_out}`;
     case "copy":
-      return "copy";
+      return `copy to ${move.puts_in}`;
     case "copy_end":
       return "cable off";
     case "wake":
-      return "bank on";
+      return `${move.puts_in} on`;
     default:
       return move.text;
   }
 }
 
-/** Lines of work at each stop: of its busiest camera, or of all where they stand in one column. */
-export function workHeights(
-  moves: readonly Move[],
-  cameras: readonly Camera[],
-  oneColumn = false,
-): Map<string, number> {
-  const heights = new Map<string, number>();
-  for (const item of new Set(moves.map((one) => one.item))) {
-    const lines = workLines(moves.filter((one) => one.item === item));
-    const inLanes = cameras.map((one) => lines.filter((line) => line.camera === one.id).length);
-    heights.set(item, oneColumn ? lines.length : Math.max(...inLanes));
-  }
-  return heights;
+/** What words need at each stop and at each leg with something not filmed [px]. */
+export function wordHeights(rehearsal: Rehearsal, parts: readonly Part[]): Needs {
+  const losses = lossesByItem(rehearsal);
+  return new Map(
+    parts.map((part) => {
+      const work = stopWork(rehearsal.moves, part);
+      const lines = work.lines.length;
+      const done = lines === 0 ? 0 : lineTop(work, lines - 1) + WORK_LINE_PX + TOP_PX;
+      const lost = lostIn(losses.get(part.id) ?? [], part).length;
+      const told = lost * GAP_LINES * GAP_LINE_PX + (lost > 0 ? 2 * TOP_PX : 0);
+      return [part.id, Math.max(done, lost > 0 ? Math.max(GAP_LEG_PX, told) : 0)];
+    }),
+  );
+}
+
+/** What is not filmed on a leg, of all cameras, in order of time. */
+export function lossesByItem(rehearsal: Rehearsal): Map<string, Loss[]> {
+  const found = new Map<string, Loss[]>();
+  for (const loss of rehearsal.cameras.flatMap((one) => one.losses))
+    found.set(loss.item, [...(found.get(loss.item) ?? []), loss]);
+  for (const list of found.values()) list.sort((a, b) => a.start_ms - b.start_ms);
+  return found;
+}
+
+/** Those that begin in a part of a leg: each is told once. */
+export function lostIn(losses: readonly Loss[], { startMs, endMs }: Part): Loss[] {
+  return losses.filter((one) => startMs <= one.start_ms && one.start_ms < endMs);
+}
+
+/** The names of the cameras that a line is about; all of them in one word. */
+export function whose(line: WorkLine, cameras: readonly Camera[]): string {
+  if (line.cameras.length > 2 && line.cameras.length === cameras.length) return "all";
+  return line.cameras.map((id) => cameras.find((one) => one.id === id)?.name ?? id).join(", ");
 }

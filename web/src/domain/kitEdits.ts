@@ -220,6 +220,95 @@ export function withNewCamera(kit: Kit): { kit: Kit; camera: string } {
   return { kit: { ...powered, cards: [...powered.cards, freshCard(powered)] }, camera: camera.id };
 }
 
+/** What is asked of a new camera; everything else is assumed. */
+export interface AskedCamera {
+  name: string;
+  /** A family that is there, or null: a battery of its own. */
+  family: string | null;
+  mah: number;
+  /** Of its card. */
+  gb: number;
+  /** What the box says: how long it lasts in which mode. */
+  resolution: string;
+  fps: number;
+  minutes: number;
+}
+
+/** The answers that stand there before one types. */
+export function firstAsked(kit: Kit): AskedCamera {
+  return {
+    name: `Camera ${String(kit.cameras.length + 1)}`,
+    family: kit.cameras.at(-1)?.battery_family ?? kit.families[0]?.id ?? null,
+    mah: 1200,
+    gb: 128,
+    resolution: "4K",
+    fps: 30,
+    minutes: 80,
+  };
+}
+
+/** A kit with a camera as it was asked about, one battery and one card for it. */
+export function withAskedCamera(kit: Kit, asked: AskedCamera): { kit: Kit; camera: string } {
+  const family: BatteryFamily | null =
+    asked.family === null ? { ...freshFamily(kit), mah: asked.mah } : null;
+  const families = family === null ? kit.families : [...kit.families, family];
+  const made = withNewCamera({ ...kit, families });
+  const size = RESOLUTIONS.find((one) => one.name === asked.resolution) ?? RESOLUTIONS[1];
+  const [mode] = made.kit.cameras.at(-1)?.modes ?? [];
+  const battery_family = family?.id ?? asked.family ?? families[0]?.id ?? "";
+  const named = families.find((one) => one.id === battery_family);
+  return {
+    camera: made.camera,
+    kit: {
+      ...made.kit,
+      cameras: made.kit.cameras.map((one) =>
+        one.id === made.camera && mode !== undefined
+          ? {
+              ...one,
+              name: asked.name,
+              battery_family,
+              modes: [
+                {
+                  ...mode,
+                  name: `${asked.resolution}${String(asked.fps)}`,
+                  width_px: size?.width_px ?? mode.width_px,
+                  height_px: size?.height_px ?? mode.height_px,
+                  fps: asked.fps,
+                  draw: { kind: "lasts" as const, minutes: asked.minutes },
+                  box_minutes: asked.minutes,
+                },
+              ],
+            }
+          : one,
+      ),
+      batteries: [...kit.batteries, ...(named ? [freshBattery(kit, named)] : [])],
+      cards: made.kit.cards.map((one, place, all) =>
+        place === all.length - 1 ? { ...one, gb: asked.gb } : one,
+      ),
+    },
+  };
+}
+
+/** What of a kit cannot be meant: batteries without a camera, cameras without a battery. */
+export function kitFaults(kit: Kit): string[] {
+  const taken = new Set(kit.cameras.map((one) => one.battery_family));
+  const held = new Set(kit.batteries.map((one) => one.family));
+  const nameOf = (id: string) => kit.families.find((one) => one.id === id)?.name ?? id;
+  const idle = [...held]
+    .filter((id) => !taken.has(id))
+    .map((id) => {
+      const mine = kit.batteries.filter((one) => one.family === id).map((one) => one.name);
+      return `No camera takes ${mine.join(", ")}: give a camera the family ${nameOf(id)}, or leave them at home.`;
+    });
+  const empty = kit.cameras
+    .filter((one) => one.battery_comes_out && !held.has(one.battery_family))
+    .map(
+      (one) =>
+        `${one.name} has no battery: none of family ${nameOf(one.battery_family)} is carried. Add one, or choose another family.`,
+    );
+  return [...empty, ...idle];
+}
+
 /** One more battery in the same state, under the next free label of its family. */
 export function withCopiedBattery(kit: Kit, battery: Battery): Kit {
   const family = kit.families.find((one) => one.id === battery.family);

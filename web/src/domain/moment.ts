@@ -60,6 +60,20 @@ export function batteryIn(rehearsal: Rehearsal, camera: string, atMs: number): P
   );
 }
 
+const GIVES_OUT: ReadonlySet<Loss["cause"]> = new Set(["empty", "cold", "no_power"]);
+
+/** When the battery that is in gives out, where it does so before it is taken out; else null. */
+export function givesOutMs(rehearsal: Rehearsal, camera: string, atMs: number): number | null {
+  const stay = batteryIn(rehearsal, camera, atMs)?.stays.find(
+    (one) => one.place === camera && one.start_ms <= atMs && atMs < one.end_ms,
+  );
+  const result = rehearsal.cameras.find((one) => one.camera === camera);
+  const gap = result?.gaps.find(
+    (one) => GIVES_OUT.has(one.cause) && one.start_ms > atMs && one.start_ms <= (stay?.end_ms ?? 0),
+  );
+  return gap?.start_ms ?? null;
+}
+
 /** The place of a finding: a cell of the board, or another place that edits its field. */
 export function findingPlace(path: string): "kit" | "route" | "board" {
   if (path.startsWith("kit.")) return "kit";

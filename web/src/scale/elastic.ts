@@ -19,24 +19,40 @@ export interface Band {
 export interface Elastic {
   bands: Band[];
   height: number;
+  pxPerMin: number;
   y: (ms: number) => number;
   ms: (y: number) => number;
 }
 
+interface Window {
+  startMs: number;
+  endMs: number;
+}
+
+/** Pixels that the words of a leg or stop need. */
+export type Needs = ReadonlyMap<string, number>;
+
+/** A leg's minute, where nothing asks for another. */
 export const PX_PER_MIN = 0.58;
-const STOP_BASE = 22;
-const STOP_MOST = 150; // a night is squeezed, with a jag on the clock rail
-/** From one line of the hands' work to the next. */
+/** From one line of the hands’ work to the next. */
 export const WORK_LINE_PX = 17;
-const STOPS_FOLD = { stop: 24, leg: 18 };
-const MIN_LEG = 16;
+const SLOWEST = 0.42;
+const FASTEST = 0.9;
+const STEPS = 10;
+const STOP_MOST = 110; // a night is squeezed, with a jag on the clock rail
+const STOP_LEAST = 38;
+
+const FOLDED_STOP = 24;
+const FOLDED_LEG = 18;
+const MIN_LEG = 38;
 
 /** Time laid out downwards: legs share one scale, stops are as tall as the hands' work in them. */
 export function elastic(
   items: readonly LaidItem[],
-  window: { startMs: number; endMs: number },
+  window: Window,
   fold: Fold,
-  lines: ReadonlyMap<string, number>,
+  needs: Needs,
+  pxPerMin = PX_PER_MIN,
 ): Elastic {
   const bands: Band[] = [];
   let y = 0;
@@ -44,8 +60,8 @@ export function elastic(
     const startMs = Math.max(item.start_ms, window.startMs);
     const endMs = Math.min(item.end_ms, window.endMs);
     if (endMs <= startMs) continue;
-    const trueHeight = ((endMs - startMs) / 60_000) * PX_PER_MIN;
-    const height = bandHeight(item.kind, trueHeight, fold, lines.get(item.id) ?? 0);
+    const trueHeight = ((endMs - startMs) / 60_000) * pxPerMin;
+    const height = Math.max(needs.get(item.id) ?? 0, leastHeight(item.kind, trueHeight, fold));
     bands.push({
       id: item.id,
       name: item.name,
@@ -59,14 +75,29 @@ export function elastic(
     });
     y += height;
   }
-  return { bands, height: y, y: (ms) => yOf(bands, ms), ms: (at) => msOf(bands, at) };
+  return { bands, height: y, pxPerMin, y: (ms) => yOf(bands, ms), ms: (at) => msOf(bands, at) };
 }
 
-function bandHeight(kind: LaidItem["kind"], trueHeight: number, fold: Fold, lines: number): number {
-  if (fold === "stops")
-    return kind === "stop" ? Math.max(STOPS_FOLD.stop, 6 + WORK_LINE_PX * lines) : STOPS_FOLD.leg;
-  if (kind === "stop")
-    return Math.max(Math.min(trueHeight, STOP_MOST), STOP_BASE + WORK_LINE_PX * Math.max(1, lines));
+/** The pace at which a window is as tall as the room there is, between the slowest and fastest. */
+export function paceFor(
+  items: readonly LaidItem[],
+  window: Window,
+  fold: Fold,
+  needs: Needs,
+  room: number,
+): number {
+  let [low, high] = [SLOWEST, FASTEST];
+  for (let step = 0; step < STEPS; step += 1) {
+    const middle = (low + high) / 2;
+    if (elastic(items, window, fold, needs, middle).height > room) high = middle;
+    else low = middle;
+  }
+  return low;
+}
+
+function leastHeight(kind: LaidItem["kind"], trueHeight: number, fold: Fold): number {
+  if (fold === "stops") return kind === "stop" ? FOLDED_STOP : FOLDED_LEG;
+  if (kind === "stop") return Math.max(Math.min(trueHeight, STOP_MOST), STOP_LEAST);
   return Math.max(trueHeight, MIN_LEG);
 }
 

@@ -60,6 +60,23 @@ export function thin(points: readonly Point[]): Point[] {
   return kept;
 }
 
+/** Unbroken rows of points that are shown, each with the point before and after it. */
+export function runsOf(points: readonly Point[], isShown: (point: Point) => boolean): Point[][] {
+  const runs: Point[][] = [];
+  let run: Point[] = [];
+  for (const [place, point] of points.entries()) {
+    const before = points[place - 1];
+    if (isShown(point)) {
+      if (run.length === 0 && before !== undefined) run.push(before);
+      run.push(point);
+    } else if (run.length > 0) {
+      runs.push([...run, point]);
+      run = [];
+    }
+  }
+  return run.length > 0 ? [...runs, run] : runs;
+}
+
 /** A closed shape between a straight line at `fromX` and the points. */
 export function areaPath(points: readonly Point[], fromX: number): string {
   const first = points[0];

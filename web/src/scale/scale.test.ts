@@ -1,14 +1,14 @@
 import { describe, expect, it } from "vitest";
-import { COURSE, laid, loss } from "../testing/samples";
-import { gapTexts } from "../board/gapTexts";
-import { elastic, PX_PER_MIN } from "./elastic";
+import { cameraResult, COURSE, laid, loss, REHEARSAL } from "../testing/samples";
+import { gapLines } from "../board/gapLines";
+import { elastic, paceFor, PX_PER_MIN } from "./elastic";
 import { LINE_PX, placeLabels } from "./labels";
 import { lanesOf, stripLeft } from "./lanes";
 import { areaPath, columnPoints, linePath, thin } from "./rope";
 import { hourMarks, minuteTicks, spaced, tickStep } from "./ticks";
 
 const MIN = 60_000;
-const NIGHT_PX = 150;
+const NIGHT_PX = 110;
 const ITEMS = [
   laid("camp", "stop", 0, 20),
   laid("climb", "leg", 20, 220),
@@ -18,7 +18,7 @@ const ITEMS = [
 const WHOLE = { startMs: 0, endMs: 1005 * MIN };
 
 describe("elastic time", () => {
-  const scale = elastic(ITEMS, WHOLE, "day", new Map([["camp", 3]]));
+  const scale = elastic(ITEMS, WHOLE, "day", new Map([["camp", 73]]));
   const height = (id: string) => {
     const band = scale.bands.find((one) => one.id === id);
     return band ? band.y1 - band.y0 : 0;
@@ -26,8 +26,8 @@ describe("elastic time", () => {
   it("legs share one scale", () => {
     expect(height("climb")).toBeCloseTo(200 * PX_PER_MIN);
   });
-  it("a stop is as tall as the work in it", () => {
-    expect(height("camp")).toBe(22 + 3 * 17);
+  it("a stop is as tall as its words need", () => {
+    expect(height("camp")).toBe(73);
   });
   it("a night is squeezed, and says that it is not true to the clock", () => {
     expect(height("hut")).toBe(NIGHT_PX);
@@ -35,7 +35,7 @@ describe("elastic time", () => {
     expect(scale.bands.find((one) => one.id === "climb")?.stretched).toBe(false);
   });
   it("a short leg can still be hit", () => {
-    expect(height("ridge")).toBe(16);
+    expect(height("ridge")).toBe(38);
   });
   it("bands stand without gaps and time goes through them and back", () => {
     for (const [place, band] of scale.bands.entries())
@@ -54,8 +54,15 @@ describe("elastic time", () => {
     expect(cut.ms(9999)).toBe(300 * MIN);
   });
   it("folded to stops, legs are thin and stops keep room for their work", () => {
-    const folded = elastic(ITEMS, WHOLE, "stops", new Map([["camp", 2]]));
+    const folded = elastic(ITEMS, WHOLE, "stops", new Map([["camp", 40]]));
     expect(folded.bands.map((band) => band.y1 - band.y0)).toEqual([40, 18, 24, 18]);
+  });
+  it("a window is as tall as the room, as far as its legs allow", () => {
+    const tall = (room: number) =>
+      elastic(ITEMS, WHOLE, "day", new Map(), paceFor(ITEMS, WHOLE, "day", new Map(), room)).height;
+    expect(tall(330)).toBeCloseTo(330, 0);
+    expect(tall(10)).toBeLessThan(300); // the slowest pace: the board scrolls
+    expect(tall(5000)).toBeLessThan(600);
   });
   it("nothing to draw is no height", () => {
     const none = elastic([], WHOLE, "day", new Map());
@@ -64,23 +71,42 @@ describe("elastic time", () => {
 });
 
 describe("lanes", () => {
+  const used = (count: number) => Array.from({ length: count }, () => false);
   it.each([
-    [980, 4, 64],
-    [980, 5, 56],
-    [1224, 6, 48],
-    [1224, 8, 40],
+    [980, 4, 84],
+    [980, 5, 62],
+    [1224, 6, 84],
+    [1224, 8, 56],
   ])("%i px and %i cameras give ropes of %i px", (width, cameras, rope) => {
-    expect(lanesOf(width, cameras).rope).toBe(rope);
+    const lanes = lanesOf(width, used(cameras));
+    expect(Math.abs((lanes.at[0]?.rope ?? 0) - rope)).toBeLessThanOrEqual(3);
+    expect(lanes.width).toBe(width);
+  });
+  it("a camera that is idle is a thin cord and gives its width to the others", () => {
+    const all = lanesOf(980, used(5));
+    const some = lanesOf(980, [false, true, false, true, false]);
+    expect(some.at[1]?.w).toBe(28);
+    expect(some.at[0]?.rope ?? 0).toBeGreaterThan(all.at[0]?.rope ?? 0);
+    expect(some.at.map((one) => one.x)).toEqual(
+      some.at.map((_, n) => some.firstX + some.at.slice(0, n).reduce((x, one) => x + one.w, 0)),
+    );
+  });
+  it.each([560, 640, 820, 1024, 1300])("%i px hold the telling and four lanes", (width) => {
+    const lanes = lanesOf(width, used(4));
+    expect(lanes.telling?.w).toBeGreaterThanOrEqual(168);
+    expect(lanes.at.every((one) => one.spine + one.rope < one.w)).toBe(true);
+    expect(lanes.width).toBe(width);
   });
   it.each([1, 4, 6, 8])("%i cameras fit a phone", (cameras) => {
-    const lanes = lanesOf(390, cameras);
-    expect(lanes.firstX + lanes.lane * cameras).toBeCloseTo(390);
-    expect(lanes.card + 4).toBeLessThanOrEqual(lanes.lane + 1);
+    const lanes = lanesOf(390, used(cameras));
+    const last = lanes.at.at(-1);
+    expect((last?.x ?? 0) + (last?.w ?? 0)).toBeCloseTo(390);
+    expect((last?.spine ?? 0) + (last?.rope ?? 0)).toBeLessThanOrEqual(last?.w ?? 0);
   });
-  it("the strip of the last lane reaches over the side, never out of the page", () => {
-    const lanes = lanesOf(980, 4);
-    expect(stripLeft(lanes, 0)).toBe(lanes.firstX + lanes.gutter - 8);
-    expect(stripLeft(lanes, 3) + 276).toBeLessThanOrEqual(lanes.width + 290);
+  it("the strip stands beside the ropes, never on them", () => {
+    const lanes = lanesOf(980, used(4));
+    expect(stripLeft(lanes) + 300).toBeLessThanOrEqual(lanes.firstX);
+    expect(stripLeft(lanesOf(390, used(4)))).toBe(0);
   });
 });
 
@@ -145,7 +171,7 @@ describe("ticks", () => {
   });
 });
 
-describe("words beside gaps", () => {
+describe("words of gaps", () => {
   it("never cover each other", () => {
     const placed = placeLabels([
       { top: 0, bottom: 200, lines: 2 },
@@ -158,21 +184,19 @@ describe("words beside gaps", () => {
       { y: 100, lines: 2 },
     ]);
   });
-  it("end where the next stop's work begins", () => {
-    expect(placeLabels([{ top: 90, bottom: 100, lines: 2 }])).toEqual([{ y: 70, lines: 2 }]);
-  });
-  const scale = elastic(ITEMS, WHOLE, "day", new Map());
-  it("say minutes and cause", () => {
-    expect(gapTexts([loss("chin", "climb", 30 * MIN)], scale, false)).toMatchObject([
-      { minutes: "1 min lost", cause: "A1 empty" },
-    ]);
-    expect(gapTexts([loss("chin", "climb", 30 * MIN)], scale, true)[0]?.cause).toBeNull();
-  });
-  it("add up where a leg is too short for all of them", () => {
-    const both = [
-      loss("chin", "ridge", 1001 * MIN, { minutes: 2 }),
-      loss("chin", "ridge", 1003 * MIN, { cause: "hot", minutes: 3 }),
+  it("stand in their own leg, in order of time", () => {
+    const losses = [
+      loss("chin", "climb", 218 * MIN),
+      loss("chin", "climb", 219 * MIN, { cause: "hot" }),
     ];
-    expect(gapTexts(both, scale, false)).toMatchObject([{ minutes: "5 min lost", cause: null }]);
+    const told = { ...REHEARSAL, cameras: [cameraResult("chin", { losses })] };
+    const scale = elastic(ITEMS, WHOLE, "day", new Map([["climb", 120]]));
+    const climb = scale.bands.find((one) => one.id === "climb");
+    const lines = gapLines(told, scale);
+    expect(lines.map((one) => one.loss)).toEqual(losses);
+    const [first, second] = lines.map((one) => one.y);
+    expect(first).toBeGreaterThan(climb?.y0 ?? 0);
+    expect(second ?? 0).toBeGreaterThanOrEqual((first ?? 0) + 34);
+    expect((second ?? 0) + 34).toBeLessThanOrEqual(climb?.y1 ?? 0);
   });
 });

@@ -1,13 +1,18 @@
-import { Checkbox, FormControlLabel, TextField } from "@mui/material";
-import { type ReactNode, useState } from "react";
+import { type KeyboardEvent, type ReactNode, useId, useState } from "react";
 import { parseNumber } from "../domain/units";
 import { useKeptOnLeaving } from "./useKeptOnLeaving";
 import { useLeft } from "./useLeft";
+import "./fields.css";
 
 const LONGEST_NAME = 60;
+const LONGEST_CH = 30;
+const LEAST_CH = 9;
+const LEAST_NUMBER_CH = 4;
 
 interface Shared {
   label: string;
+  /** Stands behind the blank, and in its name. */
+  unit?: string;
   /** The document's path of the field, so that a finding can lead here. */
   path?: string;
   hint?: ReactNode;
@@ -21,11 +26,14 @@ interface TextInProps extends Shared {
   check?: (value: string) => string | null;
   multiline?: boolean;
   placeholder?: string;
+  /** Characters that the blank holds at least. */
+  least?: number;
 }
 
 /** A text that is kept when the field is left or Enter is pressed; what is wrong is said beside it. */
 export function TextIn({
   label,
+  unit,
   path,
   hint,
   width,
@@ -34,7 +42,9 @@ export function TextIn({
   check,
   multiline,
   placeholder,
+  least = LEAST_CH,
 }: TextInProps) {
+  const id = useId();
   const left = useLeft(path);
   const [draft, setDraft] = useState<string | null>(left.first);
   const shown = draft ?? value;
@@ -48,27 +58,83 @@ export function TextIn({
     left.leave(wrong === null ? null : draft);
     commit();
   });
+  const blank = {
+    ...names(label, unit, path, hint ?? wrong, id),
+    value: shown,
+    placeholder,
+    "aria-invalid": wrong !== null,
+    onChange: (event: { target: { value: string } }) => setDraft(event.target.value),
+    onBlur: commit,
+    onKeyDown: (event: KeyboardEvent) => {
+      if (event.key === "Enter" && multiline !== true) commit();
+      if (event.key === "Escape" && draft !== null) {
+        event.stopPropagation();
+        setDraft(null);
+      }
+    },
+  };
+  const shownLength = Math.max(shown.length, placeholder?.length ?? 0);
   return (
-    <TextField
+    <Field
       label={label}
-      value={shown}
-      onChange={(event) => setDraft(event.target.value)}
-      onBlur={commit}
-      onKeyDown={(event) => {
-        if (event.key === "Enter" && multiline !== true) commit();
-        if (event.key === "Escape" && draft !== null) {
-          event.stopPropagation();
-          setDraft(null);
-        }
-      }}
-      error={wrong !== null}
-      helperText={wrong ?? hint}
-      multiline={multiline}
-      placeholder={placeholder}
-      sx={{ width: width ?? 150 }}
-      slotProps={{ htmlInput: { "data-path": path }, inputLabel: { shrink: true } }}
-    />
+      unit={unit}
+      hint={wrong ?? hint}
+      wrong={wrong !== null}
+      id={id}
+      wide={width}
+    >
+      {multiline === true ? (
+        <textarea {...blank} rows={Math.max(2, shown.split("\n").length)} />
+      ) : (
+        <input
+          {...blank}
+          style={{ width: `${String(Math.min(LONGEST_CH, Math.max(least, shownLength) + 1))}ch` }}
+        />
+      )}
+    </Field>
   );
+}
+
+interface FieldProps extends Pick<Shared, "label" | "unit" | "hint"> {
+  id?: string;
+  wrong?: boolean;
+  /** "100%" where the field takes the whole line. */
+  wide?: number | string | undefined;
+  children: ReactNode;
+}
+
+/** A word and an underlined blank on one line, its unit behind; what is wrong stands under it. */
+export function Field({ label, unit, hint, id, wrong = false, wide, children }: FieldProps) {
+  const classes = ["field", wide === "100%" ? "wide" : "", wrong ? "wrong" : ""];
+  return (
+    <label className={classes.filter(Boolean).join(" ")}>
+      <span className="field-line">
+        <span className="field-word">{label}</span>
+        {children}
+        {unit === undefined ? null : <span className="field-unit">{unit}</span>}
+      </span>
+      {hint == null || hint === "" ? null : (
+        <small id={id === undefined ? undefined : `${id}-hint`} className="field-hint">
+          {hint}
+        </small>
+      )}
+    </label>
+  );
+}
+
+/** How a blank is called and found; its unit is part of its name. */
+function names(
+  label: string,
+  unit: string | undefined,
+  path: string | undefined,
+  hint: ReactNode,
+  id: string,
+) {
+  return {
+    "aria-label": unit === undefined ? label : `${label}, ${unit}`,
+    "aria-describedby": hint == null || hint === "" ? undefined : `${id}-hint`,
+    "data-path": path,
+  };
 }
 
 interface NameInProps extends Shared {
@@ -87,7 +153,7 @@ export function NameIn({ onCommit, ...shared }: NameInProps) {
   );
 }
 
-interface NumberInProps extends Shared {
+interface NumberInProps extends Omit<Shared, "unit"> {
   value: number | null | undefined;
   onCommit: (value: number) => void;
   /** Empty is allowed: the value is then assumed. */
@@ -129,7 +195,9 @@ export function NumberIn({
   return (
     <TextIn
       {...shared}
-      label={`${label}, ${unit}`}
+      label={label}
+      unit={unit}
+      least={LEAST_NUMBER_CH}
       value={value == null ? "" : String(value).replace("-", "\u2212")}
       check={check}
       placeholder={assumed === undefined ? undefined : `assumed ${assumed}`}
@@ -142,7 +210,7 @@ export function NumberIn({
   );
 }
 
-interface PercentInProps extends Shared {
+interface PercentInProps extends Omit<Shared, "unit"> {
   /** A share, 0 to 1. */
   value: number;
   onCommit: (share: number) => void;
@@ -185,35 +253,30 @@ export function ChoiceIn<Value extends string>({
   choices,
   onCommit,
 }: ChoiceInProps<Value>) {
+  const id = useId();
   const known = choices.some((one) => one.value === value);
   return (
-    <TextField
-      select
-      label={label}
-      value={value}
-      helperText={hint}
-      onChange={(event) => {
-        const found = choices.find((one) => one.value === event.target.value);
-        if (found) onCommit(found.value);
-      }}
-      sx={{ width: width ?? 150 }}
-      slotProps={{
-        select: { native: true },
-        htmlInput: { "data-path": path },
-        inputLabel: { shrink: true },
-      }}
-    >
-      {known ? null : (
-        <option value={value} disabled>
-          {value === "" ? "choose" : `${value} (missing)`}
-        </option>
-      )}
-      {choices.map((one) => (
-        <option key={one.value} value={one.value}>
-          {one.name}
-        </option>
-      ))}
-    </TextField>
+    <Field label={label} hint={hint} id={id} wide={width}>
+      <select
+        {...names(label, undefined, path, hint, id)}
+        value={value}
+        onChange={(event) => {
+          const found = choices.find((one) => one.value === event.target.value);
+          if (found) onCommit(found.value);
+        }}
+      >
+        {known ? null : (
+          <option value={value} disabled>
+            {value === "" ? "choose" : `${value} (missing)`}
+          </option>
+        )}
+        {choices.map((one) => (
+          <option key={one.value} value={one.value}>
+            {one.name}
+          </option>
+        ))}
+      </select>
+    </Field>
   );
 }
 
@@ -226,17 +289,15 @@ interface CheckInProps {
 
 export function CheckIn({ label, value, onCommit, path }: CheckInProps) {
   return (
-    <FormControlLabel
-      label={label}
-      control={
-        <Checkbox
-          checked={value}
-          onChange={(_, on) => onCommit(on)}
-          size="small"
-          slotProps={{ input: { "data-path": path } as object }}
-        />
-      }
-    />
+    <label className="field-check">
+      <input
+        type="checkbox"
+        checked={value}
+        onChange={(event) => onCommit(event.target.checked)}
+        data-path={path}
+      />
+      <span>{label}</span>
+    </label>
   );
 }
 

@@ -4,7 +4,6 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { tellBench, useKeptBench } from "../../api/bench";
 import { usePumped } from "../../api/usePumped";
 import { Conflicts } from "../../app/Conflicts";
-import { KeepingMark } from "../../app/KeepingMark";
 import { useTripHere } from "../../app/TripContext";
 import { useStepCommands } from "../../app/useStepCommands";
 import { onBench, testMinutes } from "../../domain/bench";
@@ -31,12 +30,12 @@ export function BenchPlace() {
 function BenchOf({ kitId }: { kitId: number }) {
   const { kept: trip, kit: keptKit } = useTripHere();
   const kept = useKeptBench(kitId);
-  const { state, undo, redo } = kept;
+  const { state } = kept;
   const kit = keptKit.state?.kit;
   const [chosen, setChosen] = useState<string | null>(null);
   const cameras = kit?.cameras ?? [];
   const camera = cameras.find((one) => one.id === chosen) ?? cameras[0];
-  const can = useStepCommands("bench", "on the bench", kept);
+  useStepCommands("bench", "on the bench", kept);
   const settledKit = keptKit.settled;
   const settledBench = kept.settled;
   const settled = useCallback(async () => {
@@ -77,13 +76,6 @@ function BenchOf({ kitId }: { kitId: number }) {
           onPick={setChosen}
         />
         <span className="row">
-          <KeepingMark keeping={kept.keeping} what="The bench" />
-          <Button onClick={undo} disabled={!can.undo}>
-            Undo
-          </Button>
-          <Button onClick={redo} disabled={!can.redo}>
-            Redo
-          </Button>
           <Button
             href={`/api/kits/${String(kitId)}/bench/runs.csv`}
             disabled={!notebook.runs.length}

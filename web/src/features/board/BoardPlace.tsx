@@ -6,6 +6,10 @@ import { clockOf } from "../../domain/clock";
 import { BoardWork } from "./BoardWork";
 import { useTrial } from "./useTrial";
 import "./board.css";
+import "./field.css";
+import "./side.css";
+import "./strip.css";
+import "./top.css";
 
 /** The board: plan and rehearsal in one picture. */
 export function BoardPlace() {

@@ -1,50 +1,34 @@
-import {
-  type MouseEvent,
-  type PointerEvent,
-  useCallback,
-  useDeferredValue,
-  useMemo,
-  useRef,
-  useState,
-} from "react";
+import { useMediaQuery } from "@mui/material";
+import { useCallback, useDeferredValue, useMemo, useRef, useState } from "react";
 import { tellServing } from "../../api/queries";
 import { usePumped } from "../../api/usePumped";
-import { Button } from "@mui/material";
 import type { Shown } from "../../api/useRehearsal";
 import { useTripHere } from "../../app/TripContext";
 import { useCorrections } from "../../app/useCorrections";
-import { Drawing } from "../../board/Drawing";
-import { Grid } from "../../board/Grid";
 import { Heads } from "../../board/Heads";
-import { workHeights } from "../../board/workLines";
+import { lostIn } from "../../board/workLines";
 import type { Clock } from "../../domain/clock";
+import { targetOfLoss } from "../../domain/cures";
 import { lossesInOrder } from "../../domain/moment";
-import { cureFigures, targetOfLoss } from "../../domain/cures";
-import type { Cure, Loss, PlanDocument, Rehearsal } from "../../domain/types";
-import { type Elastic, elastic, type Fold } from "../../scale/elastic";
+import type { Loss, PlanDocument, Rehearsal } from "../../domain/types";
+import type { Fold } from "../../scale/elastic";
 import { lanesOf } from "../../scale/lanes";
-import { useWidth } from "../../ui/useWidth";
-import { Angles } from "./Angles";
-import { BottomLine } from "./BottomLine";
-import { CameraStrip } from "./CameraStrip";
-import { Carried } from "./Carried";
-import { Controls } from "./Controls";
-import type { Curing } from "./Cures";
-import { Grips } from "./Grips";
+import { useHeight, useWidth } from "../../ui/useWidth";
+import { BoardField } from "./BoardField";
+import { BoardSide } from "./BoardSide";
 import { Edge } from "./Edge";
+import { BottomLine } from "./BottomLine";
 import { HandSlider } from "./HandSlider";
-import { Legend } from "./Legend";
-import { Margins } from "./Margins";
-import { PlanStrip } from "./PlanStrip";
-import { StretchStrip } from "./StretchStrip";
+import { TripStrip } from "./TripStrip";
+import { Trying } from "./Trying";
+import { useBestCures } from "./useBestCures";
 import { useBoardCommands } from "./useBoardCommands";
+import { useBoardScale } from "./useBoardScale";
 import { useHand } from "./useHand";
-import { useSame } from "./useSame";
-import { useSeen, windowOf } from "./useSeen";
 import { useSettled } from "./useSettled";
 import { useStretches } from "./useStretches";
 import type { Trials } from "./useTrial";
-import { TroubleSide, VerdictSide } from "./VerdictSide";
+import { Verdict } from "./Verdict";
 
 interface Props extends Omit<Trials, "drawn"> {
   document: PlanDocument;
@@ -54,45 +38,46 @@ interface Props extends Omit<Trials, "drawn"> {
   present: Shown;
 }
 
-/** With more cameras than these the side folds to an edge, and lies over the board when opened. */
-const SIDE_BESIDE = 5;
 /** Drawn with until the page has been measured. */
 const FIRST_WIDTH = 980;
-
+const FIRST_HEIGHT = 560;
 const ADVICE_AFTER_MS = 450;
-
-const bandsOf = (scale: Elastic) => scale.bands;
+/** With more cameras than these the side folds to an edge, and lies over the board when opened. */
+const SIDE_BESIDE = 6;
 
 /** Everything that is done on the board: looking, walking, opening a stretch. */
 export function BoardWork(props: Props) {
   const { document, rehearsal, clock, curing, drafting, present, ghost } = props;
   const { kept, rehearsing } = useTripHere();
-  const { kit, plan } = document;
-  const frame = useRef<HTMLDivElement>(null);
-  const width = useWidth(frame, Math.min(FIRST_WIDTH, globalThis.innerWidth));
+  const scroll = useRef<HTMLDivElement>(null);
+  const field = useRef<HTMLDivElement>(null);
+  const width = useWidth(scroll, Math.min(FIRST_WIDTH, globalThis.innerWidth));
+  const room = useHeight(scroll, FIRST_HEIGHT);
   const [fold, setFold] = useState<Fold>("day");
+  const [beside, setBeside] = useState(false);
+  const narrow = useMediaQuery("(max-width: 819px)");
+  const folds = !narrow && document.kit.cameras.length > SIDE_BESIDE;
   const first = useMemo(() => lossesInOrder(rehearsal)[0], [rehearsal]);
   const hand = useHand(document.trip, rehearsal, clock, first?.start_ms ?? 0);
-  const board = useStretches(frame, rehearsal, hand, first ?? null);
+  const board = useStretches(scroll, rehearsal, hand, first ?? null);
   const { day, days, move } = hand;
-  const { open, close, goTo } = board;
+  const { close, goTo, openPlan } = board;
   const corrections = useCorrections();
-
-  const wide = kit.cameras.length > SIDE_BESIDE;
-  const [beside, setBeside] = useState(false);
   const startMs = fold === "stops" ? 0 : day.startMs;
   const endMs = fold === "stops" ? rehearsal.duration_ms : day.endMs;
   const window = useMemo(() => ({ startMs, endMs }), [startMs, endMs]);
-  const lanes = useMemo(() => lanesOf(width, kit.cameras.length), [width, kit.cameras.length]);
-  const { items, moves } = rehearsal;
-  const oneColumn = lanes.hands !== null;
-  const scale = useSame(
-    useMemo(
-      () => elastic(items, window, fold, workHeights(moves, kit.cameras, oneColumn)),
-      [items, moves, window, fold, kit.cameras, oneColumn],
-    ),
-    bandsOf,
-  );
+  const idle = useIdle(document, rehearsal, window);
+  const lanes = useMemo(() => lanesOf(width, idle.split("").map(isIdle)), [width, idle]);
+  const shown = useBoardScale({
+    scroll,
+    field,
+    rehearsal,
+    kept: present.rehearsal,
+    window,
+    fold,
+    room: room - 4,
+    selected: board.selected,
+  });
   const chooseDay = useCallback(
     (number: number) => {
       const wanted = days.find((one) => one.number === number);
@@ -100,6 +85,7 @@ export function BoardWork(props: Props) {
       close();
       setFold("day");
       move(wanted.startMs);
+      scroll.current?.scrollTo({ top: 0 });
     },
     [close, days, move],
   );
@@ -107,9 +93,7 @@ export function BoardWork(props: Props) {
   const openCures = useCallback(
     (loss: Loss) => {
       onOpen(targetOfLoss(loss));
-      requestAnimationFrame(() =>
-        globalThis.document.querySelector<HTMLElement>(".cures-open[aria-expanded=true]")?.focus(),
-      );
+      requestAnimationFrame(focusOpenCures);
     },
     [onOpen],
   );
@@ -128,192 +112,85 @@ export function BoardWork(props: Props) {
     dayNumber: day.number,
     chooseDay,
   });
-
-  const msUnder = (event: MouseEvent<HTMLElement>) =>
-    scale.ms(event.clientY - event.currentTarget.getBoundingClientRect().top);
-  const pointed = (event: PointerEvent<HTMLElement>) => {
-    if (!hand.pinned && open === null && event.pointerType !== "touch") hand.point(msUnder(event));
-  };
-  const pin = (event: MouseEvent<HTMLElement>) => {
-    const at = event.target instanceof Element ? event.target : null;
-    if (at?.closest("[role=gridcell],[role=dialog],[role=rowheader],.grip") != null) return;
-    hand.point(msUnder(event));
-    hand.togglePin();
-  };
-
-  const chosen = useMemo(
-    () => (board.many.length > 0 ? board.many : board.selected ? [board.selected] : []),
-    [board.many, board.selected],
+  const losses = useMemo(
+    () => lostIn(lossesInOrder(present.rehearsal), { id: "", ...window }),
+    [present.rehearsal, window],
   );
-  const field = useRef<HTMLDivElement>(null);
-  const always = board.selected?.item ?? null;
-  const seen = useSeen(field, scale, always);
-  const seenWindow = useMemo(
-    () => (seen === scale ? window : windowOf(seen, window, always)),
-    [seen, scale, window, always],
-  );
-  const picture = useMemo(
-    () => ({ document, rehearsal, clock, scale: seen, lanes }),
-    [document, rehearsal, clock, seen, lanes],
-  );
+  const best = useBestCures(curing.document, losses);
   // asked when the edit has been rehearsed, drawn and saved
   const serving = usePumped(tellServing, useSettled(document, ADVICE_AFTER_MS)).result;
-  // the drawing first; words for screen readers and what is carried follow a moment later
-  const later = useDeferredValue(picture);
-  const trouble = (
-    <TroubleSide
-      document={present.document}
-      rehearsal={present.rehearsal}
-      clock={clock}
-      goTo={goTo}
-      openCamera={board.openCamera}
-      openPlan={board.openPlan}
-      curing={curing}
-    />
-  );
-  const rest = (
-    <aside className="board-rest" aria-label="What you carry">
-      <Carried {...later} handMs={hand.at} />
-      <Margins document={later.document} rehearsal={later.rehearsal} />
-      <Angles {...later} serving={serving} goTo={goTo} />
-      <Legend />
-    </aside>
-  );
+  const later = useDeferredValue({ document, rehearsal });
   return (
-    <main className={wide ? "board-page board-wide" : "board-page"}>
-      <VerdictSide rehearsal={rehearsal} late={rehearsing.late} error={rehearsing.error} />
-      {wide ? (
-        <>
-          <Edge open={beside} rehearsal={rehearsal} onToggle={() => setBeside(!beside)} />
-          <div className={beside ? "board-beside" : "board-beside folded"}>
-            {trouble}
-            {rest}
-          </div>
-        </>
-      ) : (
-        trouble
-      )}
-      <section className="board-main" aria-label="Board" ref={frame}>
-        {curing.error === null ? null : <p role="alert">{curing.error}</p>}
-        {corrections.error === null ? null : <p role="alert">{corrections.error}</p>}
-        {curing.tried === null ? null : <Trying cure={curing.tried} {...curing} />}
-        <Controls
-          days={days}
+    <main className={folds ? "board-page folds" : "board-page"}>
+      <header className="board-top">
+        <TripStrip
+          {...{ document, rehearsal, clock, days, fold }}
           dayNumber={day.number}
-          clock={clock}
-          fold={fold}
-          policy={plan.swap_policy}
           onDay={chooseDay}
           onFold={setFold}
-          onPolicy={(swap_policy) =>
-            kept.edit((doc) => ({ ...doc, plan: { ...doc.plan, swap_policy } }))
-          }
-          onWhole={board.openPlan}
         />
-        <div className="heads-sticky">
-          <Heads
-            document={document}
-            rehearsal={rehearsal}
-            lanes={lanes}
-            handMs={hand.at}
-            onCamera={board.openCamera}
-          >
-            <HandSlider hand={hand} window={window} rehearsal={rehearsal} clock={clock} />
-          </Heads>
-        </div>
-        {/* the pointer only moves the hand; the grid inside carries every action for the keyboard */}
-        <div
-          className={isUnplayed(rehearsal) ? "board-field unplayed" : "board-field"}
-          ref={field}
-          data-board="field"
-          style={{ height: scale.height + 2 }}
-          onPointerMove={pointed}
-          onClick={pin}
-          role="presentation"
+        <Verdict rehearsal={rehearsal} late={rehearsing.late} error={rehearsing.error} />
+      </header>
+      <section className="board-main" aria-label="Board">
+        <Trying curing={curing} problem={corrections.error} />
+        <Heads
+          {...{ document, rehearsal, clock, lanes }}
+          handMs={hand.at}
+          onCamera={board.openCamera}
         >
-          <Drawing
-            {...picture}
-            window={seenWindow}
-            handMs={hand.at}
-            selected={chosen}
-            compact={fold === "stops"}
-            ghost={ghost}
+          <HandSlider hand={hand} window={window} rehearsal={rehearsal} clock={clock} />
+        </Heads>
+        <div className="board-scroll" ref={scroll}>
+          <BoardField
+            {...{ field, document, rehearsal, clock, present, kept, hand, board, lanes, shown }}
+            {...{ corrections, serving, best, curing, drafting, ghost }}
           />
-          <Grid
-            {...later}
-            rows={scale.bands}
-            selected={board.selected}
-            many={board.many}
-            onSelect={board.select}
-            onSelectMany={board.selectMany}
-            onOpen={board.openCell}
-            onOpenMany={board.openCells}
-          />
-          {open === null ? (
-            <Grips
-              {...picture}
-              present={drafting.base}
-              drafting={drafting}
-              hand={hand}
-              selected={board.selected}
-            />
-          ) : null}
-          {open?.kind === "cells" ? (
-            <StretchStrip
-              key={open.cells.map((one) => `${one.item}/${one.camera}`).join(" ")}
-              {...picture}
-              document={present.document}
-              rehearsal={present.rehearsal}
-              onClose={close}
-              cells={open.cells}
-              drafting={drafting}
-              corrections={corrections}
-              handMs={hand.at}
-              served={serving?.legs.find((one) => one.item === open.cells[0]?.item)}
-            />
-          ) : null}
-          {open?.kind === "camera" ? (
-            <CameraStrip {...picture} kept={kept} onClose={close} camera={open.camera} />
-          ) : null}
-          {open?.kind === "plan" ? <PlanStrip {...picture} kept={kept} onClose={close} /> : null}
         </div>
-        <BottomLine
-          document={document}
-          selected={board.selected}
-          many={board.many.length}
-          drafting={drafting.pending}
-          pinned={hand.pinned}
-          open={open !== null}
-          clock={clock}
+      </section>
+      {folds ? (
+        <Edge open={beside} rehearsal={rehearsal} onToggle={() => setBeside(!beside)} />
+      ) : null}
+      {folds && !beside ? null : (
+        <BoardSide
+          {...{ later, present, clock, curing, serving, best, goTo, openPlan }}
+          openCamera={board.openCamera}
           handMs={hand.at}
         />
-      </section>
-      {wide ? null : rest}
+      )}
+      <BottomLine
+        document={document}
+        selected={board.selected}
+        many={board.many.length}
+        drafting={drafting.pending}
+        pinned={hand.pinned}
+        open={board.open !== null}
+        clock={clock}
+        handMs={hand.at}
+      />
     </main>
   );
 }
 
-/** The board shows a cure that is not kept yet. */
-function Trying({ cure, headline, onTry, onKeep }: Curing & { cure: Cure }) {
-  return (
-    <div className="trying" role="status">
-      <span>
-        <b>Tried, not kept:</b> {cure.text}{" "}
-        <span className="label cure-figures">{cureFigures(cure)}</span> With it: {headline}
-      </span>
-      <span className="row">
-        <Button size="small" variant="contained" onClick={() => onKeep(cure)}>
-          Keep it
-        </Button>
-        <Button size="small" onClick={() => onTry(null)}>
-          Leave it
-        </Button>
-      </span>
-    </div>
-  );
+function focusOpenCures() {
+  document.querySelector<HTMLElement>(".cures-open[aria-expanded=true]")?.focus();
 }
 
-/** Nothing was played: a figure of the kit is to be mended first. */
-function isUnplayed({ findings }: Rehearsal): boolean {
-  return findings.some((one) => one.code === "figure_mistaken");
+const isIdle = (mark: string) => mark === "-";
+
+/** A mark a camera: "-" where nothing is asked of it in what is shown. A text, so as to be compared. */
+function useIdle(
+  { kit, plan }: PlanDocument,
+  rehearsal: Rehearsal,
+  window: { startMs: number; endMs: number },
+): string {
+  return useMemo(() => {
+    const inside = new Set(
+      rehearsal.items
+        .filter((one) => one.end_ms > window.startMs && one.start_ms < window.endMs)
+        .map((one) => one.id),
+    );
+    const asked = (camera: string) =>
+      plan.assignments.some((one) => one.camera === camera && inside.has(one.item));
+    return kit.cameras.map((one) => (asked(one.id) ? "x" : "-")).join("");
+  }, [kit, plan, rehearsal.items, window]);
 }

@@ -35,7 +35,7 @@ export function CameraStrip({
   const batteries = kit.batteries.filter((one) => one.family === camera.battery_family);
   const memory = camera.memory;
   const first = [{ value: "", name: "the first that is free" }];
-  const left = stripLeft(lanes, place);
+  const left = stripLeft(lanes);
   return (
     <Strip
       title={`How ${camera.name} is carried`}

@@ -7,11 +7,10 @@ interface Props {
   onToggle: () => void;
 }
 
-/** The right side folded to an edge: what is missing at a glance, and the way to the rest. */
+/** The side folded to an edge: what is missing at a glance, and the way to the rest. */
 export function Edge({ open, rehearsal, onToggle }: Props) {
   const { minutes } = rehearsal.verdict;
   const missing = minutes.missing > 0 ? `${minutesText(minutes.missing)} not filmed` : "all filmed";
-  const known = rehearsal.findings.length;
   return (
     <button
       type="button"
@@ -23,7 +22,8 @@ export function Edge({ open, rehearsal, onToggle }: Props) {
       }}
     >
       <span>
-        {open ? "Fold the side" : "Unfold the side"}: {missing}, {known} to know, what you carry
+        {open ? "Fold the side" : "Unfold the side"}: {missing}, {String(rehearsal.findings.length)}{" "}
+        to know, what you carry
       </span>
     </button>
   );

@@ -56,14 +56,14 @@ interface LaneProps extends GripsProps {
 function LaneMoves(props: LaneProps) {
   const { document, rehearsal, scale, lanes, clock, drafting, hand, selected } = props;
   const { camera, place, lifted, onLift, onKeep, onLeave } = props;
-  const { hands } = lanes;
   const places = useMemo(() => {
-    const seen = movePlaces(rehearsal.moves, camera.id, scale, hands !== null, can);
+    const seen = movePlaces(rehearsal.moves, camera.id, scale, can);
     const known = lifted === null || seen.some((one) => one.move === lifted.move);
     return known ? seen : [...seen, { move: lifted.move, number: 0, y: 0 }];
-  }, [rehearsal.moves, camera.id, scale, hands, lifted]);
+  }, [rehearsal.moves, camera.id, scale, lifted]);
   const startOf = (id: string) => rehearsal.items.find((one) => one.id === id)?.start_ms ?? 0;
-  const x = hands?.x ?? lanes.firstX + place * lanes.lane + lanes.work;
+  const lane = lanes.at[place];
+  const x = lanes.telling?.x ?? (lane?.x ?? 0) + (lane?.spine ?? 0) + 3;
   return (
     <>
       {lifted === null ? null : <Barred {...props} lifted={lifted} />}
@@ -116,6 +116,7 @@ function LaneMoves(props: LaneProps) {
 /** Legs and stops where the lifted work cannot be done. */
 function Barred({ document, scale, lanes, place, lifted }: LaneProps & { lifted: Lifted }) {
   const kind = movable(lifted.move);
+  const lane = lanes.at[place];
   const items = new Map(document.trip.items.map((one) => [one.id, one]));
   return (
     <>
@@ -129,9 +130,9 @@ function Barred({ document, scale, lanes, place, lifted }: LaneProps & { lifted:
             className="barred"
             title={why}
             style={{
-              left: lanes.firstX + place * lanes.lane + lanes.spine,
+              left: (lane?.x ?? 0) + (lane?.spine ?? 0),
               top: band.y0,
-              width: lanes.rope,
+              width: lane?.rope,
               height: band.y1 - band.y0,
             }}
           />

@@ -7,7 +7,7 @@ import { fillable, freshFullBy, type FullBy } from "../../domain/planEdits";
 import { fromLocalField, localField } from "../../domain/routeEdits";
 import type { EditingComputer, Plan } from "../../domain/types";
 import { STRIP_PX } from "../../scale/lanes";
-import { CheckIn, ChoiceIn, NumberIn, TextIn } from "../../ui/fields";
+import { CheckIn, ChoiceIn, NumberIn, Pick, TextIn } from "../../ui/fields";
 import { Strip } from "./Strip";
 import type { StripProps } from "./StretchStrip";
 import { countText } from "../../domain/units";
@@ -28,6 +28,15 @@ export function PlanStrip({ document, rehearsal, clock, kept, lanes, onClose }: 
       onClose={onClose}
     >
       <div className="strip-fields">
+        <Pick
+          label="When batteries and cards are swapped"
+          value={plan.swap_policy ?? "early"}
+          choices={[
+            { value: "early", name: "swap early, at a stop" },
+            { value: "run_flat", name: "swap when flat" },
+          ]}
+          onPick={(swap_policy) => put({ swap_policy })}
+        />
         <CheckIn
           label="Free hands plug in what is low"
           path="plan.charging"

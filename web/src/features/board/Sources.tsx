@@ -1,5 +1,6 @@
 import { portsAt, valueAt } from "../../domain/carried";
 import type { PlanDocument, Rehearsal } from "../../domain/types";
+import { percentText } from "../../domain/units";
 
 interface Props {
   document: PlanDocument;
@@ -13,35 +14,35 @@ export function Sources({ document, rehearsal, handMs }: Props) {
   const names = new Map(
     [...kit.chargers, ...kit.cameras, ...kit.sources].map((one) => [one.id, one.name]),
   );
-  return rehearsal.sources.map((source) => {
-    const ports = portsAt(source, handMs);
+  const rows = rehearsal.sources.flatMap((source) => {
+    const hung = portsAt(source, handMs).flatMap((one) => (one === null ? [] : [one]));
     const { bank } = source;
+    if (bank === null && hung.length === 0) return [];
     const charge = bank ? valueAt(bank.t_ms, bank.charge, handMs) : null;
-    if (bank === null && ports.every((one) => one === null)) return null;
-    return (
-      <div className="source-row" key={source.id}>
-        <span className="carried-place">{source.name}</span>
-        <ul className="units">
-          {bank && charge !== null ? (
-            <li className="unit battery-unit bank-unit">
-              <i style={{ width: `${String(Math.round(charge * 100))}%` }} />
-              {bank.reserve > 0 ? (
-                <u
-                  style={{ left: `${String(Math.round(bank.reserve * 100))}%` }}
-                  title="emergency reserve"
-                />
-              ) : null}
-              <b>{Math.round(charge * 100)} %</b>
-              <span>{Math.round(charge * bank.wh)} W h</span>
-            </li>
-          ) : null}
-          {ports.map((unit, port) => (
-            <li className={unit === null ? "port" : "port taken"} key={port}>
-              {unit === null ? `port ${String(port + 1)} free` : (names.get(unit) ?? unit)}
-            </li>
-          ))}
-        </ul>
-      </div>
-    );
+    const words = hung.map((one) => names.get(one) ?? one).join(", ");
+    return [{ source, bank, charge, words: words === "" ? "nothing on it" : `on it: ${words}` }];
   });
+  if (rows.length === 0) return null;
+  return (
+    <ul className="units">
+      {rows.map(({ source, bank, charge, words }) => (
+        <li key={source.id} className="unit battery-unit bank-unit">
+          <b>{source.name}</b>
+          <i>
+            {charge === null ? null : <i style={{ width: percentText(charge).replace(" ", "") }} />}
+            {bank && bank.reserve > 0 ? (
+              <u
+                style={{ left: `${String(Math.round(bank.reserve * 100))}%` }}
+                title="emergency reserve"
+              />
+            ) : null}
+          </i>
+          <span>
+            {bank && charge !== null ? `${String(Math.round(charge * bank.wh))} W h` : ""}
+          </span>
+          <span className="unit-where">{words}</span>
+        </li>
+      ))}
+    </ul>
+  );
 }

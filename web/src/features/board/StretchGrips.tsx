@@ -70,7 +70,8 @@ function LaneEnds(props: LaneProps) {
     const band = bandOf.get(trip.items[at]?.id ?? "");
     return band === undefined ? null : end === "first" ? band.y0 : band.y1;
   };
-  const left = lanes.firstX + place * lanes.lane + lanes.spine;
+  const lane = lanes.at[place];
+  const left = (lane?.x ?? 0) + (lane?.spine ?? 0);
   return stretches.flatMap((stretch) =>
     (["first", "last"] as const).flatMap((end) => {
       const up = pulled?.end === end && pulled.stretch.first === stretch.first ? pulled : null;
@@ -110,7 +111,7 @@ function LaneEnds(props: LaneProps) {
           style={{
             left,
             top: (y ?? 0) - (end === "first" ? 0 : HEIGHT_PX),
-            width: lanes.rope,
+            width: lane?.rope,
             height: HEIGHT_PX,
           }}
         />,

@@ -61,11 +61,10 @@ export function StretchStrip(props: Props) {
   const band = scale.bands.find((one) => cells.some((cell) => cell.item === one.id));
   const item = drafting.doc.trip.items.find((one) => one.id === cells[0]?.item);
   if (chosen === null || item === undefined || band === undefined) return null;
-  const place = kit.cameras.indexOf(chosen.lead);
   return (
     <Strip
       title={titleOf(chosen, document, cells)}
-      left={stripLeft(lanes, place)}
+      left={stripLeft(lanes)}
       top={band.y0}
       phone={lanes.phone}
       onClose={() => {

@@ -2,7 +2,6 @@ import { useState } from "react";
 import { withItem } from "../../domain/edits";
 import { withDuration } from "../../domain/routeEdits";
 import { minutesText } from "../../domain/units";
-import { PX_PER_MIN } from "../../scale/elastic";
 import { Grip } from "../../ui/Grip";
 import type { GripsProps } from "./Grips";
 
@@ -32,7 +31,7 @@ export function TimeGrips({ present, scale, lanes, drafting, selected }: GripsPr
         step={STEP_MIN}
         page={12 * STEP_MIN}
         words={`${minutesText(value)}${gain === "" ? "" : `: ${gain}`}`}
-        dragged={(px) => Math.round((typed + px / PX_PER_MIN) / STEP_MIN) * STEP_MIN}
+        dragged={(px) => Math.round((typed + px / scale.pxPerMin) / STEP_MIN) * STEP_MIN}
         onMove={(minutes) => {
           setPulled({ item: item.id, minutes });
           drafting.put((doc) => {
@@ -54,7 +53,7 @@ export function TimeGrips({ present, scale, lanes, drafting, selected }: GripsPr
         style={{
           left: lanes.clockX,
           top: band.y1 - HEIGHT_PX / 2 - 1,
-          width: lanes.firstX - lanes.clockX - 6,
+          width: lanes.wordsX + lanes.wordsW - lanes.clockX - 6,
           height: HEIGHT_PX,
         }}
       />

@@ -10,7 +10,7 @@ import { withTrip, withValue } from "../../testing/held";
 import { cameraResult, DOCUMENT, powered, REHEARSAL } from "../../testing/samples";
 import { CameraStrip } from "./CameraStrip";
 import { Carried } from "./Carried";
-import { Edge } from "./Edge";
+import { Lost } from "./Lost";
 import { Margins } from "./Margins";
 import { PatternFields } from "./PatternFields";
 import { PlanStrip } from "./PlanStrip";
@@ -27,7 +27,7 @@ const shared = {
   document: WHOLE,
   rehearsal: REHEARSAL,
   clock: clockOf("UTC", REHEARSAL.start_utc),
-  lanes: lanesOf(980, 2),
+  lanes: lanesOf(980, [false, false]),
 };
 
 async function type(label: string, text: string) {
@@ -45,6 +45,11 @@ describe("what holds for the whole trip", () => {
     await type("The film’s rate, frames a second", "24");
     await userEvent.click(screen.getByLabelText("The kit is carried on an aircraft"));
     expect(held.now().plan).toMatchObject({ charging: "never", delivery_fps: 24, by_air: true });
+  });
+  it("when batteries are swapped is kept", async () => {
+    const held = plan();
+    await userEvent.click(screen.getByRole("button", { name: "swap when flat" }));
+    expect(held.now().plan.swap_policy).toBe("run_flat");
   });
   it("a unit that must be full is added, timed, changed and deleted", async () => {
     const held = plan();
@@ -191,18 +196,13 @@ describe("what is left, and what is carried", () => {
     render(<Margins document={WHOLE} rehearsal={{ ...REHEARSAL, cameras: [] }} />);
     expect(screen.queryByRole("table")).toBeNull();
   });
-  it("the edge says what is missing and unfolds by a press", async () => {
-    const onToggle = vi.fn();
-    render(<Edge open={false} rehearsal={REHEARSAL} onToggle={onToggle} />);
-    const edge = screen.getByRole("button", { name: /^Unfold the side: 10 min not filmed/ });
-    expect(edge.getAttribute("aria-expanded")).toBe("false");
-    await userEvent.click(edge);
-    expect(onToggle).toHaveBeenCalledOnce();
-  });
   it("what one loss would take is said in minutes", () => {
-    withTrip(WHOLE, () => <Carried {...shared} handMs={3_700_000} />);
-    expect(
-      screen.getByText("If K1 were lost now: 30 min of footage that exist nowhere else."),
-    ).toBeTruthy();
+    render(<Lost {...shared} handMs={3_700_000} />);
+    expect(screen.getByText("K1: 30 min of footage that exist nowhere else.")).toBeTruthy();
+  });
+  it("each battery is told with its charge and where it is", () => {
+    withTrip(WHOLE, () => <Carried {...shared} handMs={0} />);
+    const rows = screen.getAllByRole("listitem").map((one) => one.textContent);
+    expect(rows.some((one) => /^A1.*%in Chin/.test(one))).toBe(true);
   });
 });

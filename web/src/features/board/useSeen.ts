@@ -6,11 +6,12 @@ const BLOCK_PX = 800;
 const LONG_PX = 3200;
 
 /**
- * Of a long board only what is near the window's view, in whole blocks, so that scrolling draws
- * seldom; `always` is drawn wherever it is.
+ * Of a long board only what is near the view, in whole blocks, so that scrolling draws seldom;
+ * `always` is drawn wherever it is.
  */
 export function useSeen(
   field: RefObject<HTMLElement | null>,
+  scroll: RefObject<HTMLElement | null>,
   scale: Elastic,
   always: string | null,
 ): Elastic {
@@ -28,14 +29,16 @@ export function useSeen(
       if (asked === 0) asked = requestAnimationFrame(look);
     };
     look();
-    addEventListener("scroll", soon, { passive: true });
+    // the board scrolls by itself; where the window is small, with the page
+    const scrolled = [globalThis, scroll.current].filter((one) => one !== null);
+    for (const one of scrolled) one.addEventListener("scroll", soon, { passive: true });
     addEventListener("resize", soon);
     return () => {
       cancelAnimationFrame(asked);
-      removeEventListener("scroll", soon);
+      for (const one of scrolled) one.removeEventListener("scroll", soon);
       removeEventListener("resize", soon);
     };
-  }, [field, long]);
+  }, [field, scroll, long]);
   return useMemo(() => (long ? seen(scale, block, always) : scale), [scale, long, block, always]);
 }
 

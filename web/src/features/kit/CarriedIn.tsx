@@ -9,8 +9,8 @@ interface CostProps {
 export function CostIn({ cost, onCost }: CostProps) {
   return (
     <NumberIn
-      label="Costs"
-      unit="money"
+      label="Price"
+      unit="in your money"
       value={cost}
       min={0}
       max={1_000_000}

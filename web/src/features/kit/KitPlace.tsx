@@ -1,81 +1,81 @@
-import { Button } from "@mui/material";
 import { useState } from "react";
-import { KeepingMark } from "../../app/KeepingMark";
 import { useTripHere } from "../../app/TripContext";
 import { useStepCommands } from "../../app/useStepCommands";
-import { withNewCamera } from "../../domain/kitEdits";
+import { withFitted } from "../../domain/edits";
+import { kitFaults } from "../../domain/kitEdits";
 import type { Kit } from "../../domain/types";
 import { NameIn } from "../../ui/fields";
 import { useLedTo } from "../../ui/useLedTo";
-import { Batteries } from "./Batteries";
-import { CameraEditor } from "./CameraEditor";
-import { Cards } from "./Cards";
-import { Power } from "./Power";
-import { Serving } from "./Serving";
+import { CellShelf } from "./CellShelf";
+import { DeletePart } from "./DeletePart";
+import { Lengths } from "./Lengths";
+import { OpenSheet } from "./OpenSheet";
+import { type Opened, openedAt } from "./opened";
+import type { Going } from "./Parts";
 import { ShelfView } from "./ShelfView";
+import { Wells } from "./Wells";
 import "./kit.css";
 
-/** The kit shelf: what each mode lasts, and everything carried. */
+/** The kit shelf: what each mode lasts, and everything carried, edited where it is drawn. */
 export function KitPlace() {
   const { kept: trip, kit: kept } = useTripHere();
-  const { state, edit, undo, redo } = kept;
-  const [chosen, setChosen] = useState<string | null>(null);
+  const { state, edit } = kept;
   const kit = state?.kit;
+  const [chosen, setChosen] = useState<Opened | null | undefined>(undefined);
+  const [going, setGoing] = useState<Going | null>(null);
   const led = useLedTo(state !== undefined);
-
-  const can = useStepCommands("kit", "in the kit", kept);
-
+  useStepCommands("kit", "in the kit", kept);
   if (kit === undefined || state === undefined) return null;
-  const ledCamera = /^kit\.cameras\[(\d+)\]/.exec(led ?? "")?.[1];
-  const camera =
-    kit.cameras.find((one) => one.id === chosen) ??
-    kit.cameras[Number(ledCamera ?? 0)] ??
-    kit.cameras[0];
+  const opened = chosen === undefined && led !== null ? openedAt(kit, led) : (chosen ?? null);
   const editKit = (change: (old: Kit) => Kit) => edit((doc) => ({ ...doc, kit: change(doc.kit) }));
-  const add = () => {
-    const made = withNewCamera(kit);
-    editKit(() => made.kit);
-    setChosen(made.camera);
-  };
+  const fit = (camera: string, battery: string) =>
+    trip.edit((doc) => ({ ...doc, plan: withFitted(doc.plan, camera, battery) }));
+  const shared = { kit, editKit, onOpen: setChosen };
   return (
-    <main className="page kit-page">
-      <ShelfView kit={kit} trip={trip.state?.trip ?? null} onMode={setChosen} />
-      <div className="kit-tools row">
+    <main className="kit-page">
+      <ShelfView kit={kit} trip={trip.state?.trip ?? null} onOpen={setChosen}>
         <NameIn
-          label="Name of the kit"
+          label="Kit"
           value={state.name}
           onCommit={(name) => edit((doc) => ({ ...doc, name }))}
-          width={230}
         />
-        <Button onClick={undo} disabled={!can.undo}>
-          Undo
-        </Button>
-        <Button onClick={redo} disabled={!can.redo}>
-          Redo
-        </Button>
-        <KeepingMark keeping={kept.keeping} what="The kit" />
-        <Button variant="contained" onClick={add} disabled={kit.cameras.length >= 8}>
+        <button
+          type="button"
+          className="plain link"
+          data-unit="serving/"
+          onClick={() => setChosen({ kind: "serving", id: "" })}
+        >
+          What serves where
+        </button>
+        <button
+          type="button"
+          className="add-camera"
+          data-unit="new/"
+          disabled={kit.cameras.length >= 8}
+          onClick={() => setChosen({ kind: "new", id: "" })}
+        >
           Add a camera
-        </Button>
-        <span className="hint">A new camera comes with one battery and one card.</span>
+        </button>
+      </ShelfView>
+      {kitFaults(kit).map((fault) => (
+        <p key={fault} className="kit-fault" role="status">
+          {fault}
+        </p>
+      ))}
+      <CellShelf {...shared} plan={trip.state?.plan ?? null} fit={fit} />
+      <div className="kit-lower">
+        <Lengths {...shared} />
+        <Wells {...shared} />
       </div>
-      <div className="kit-columns">
-        <div>
-          <CameraEditor
-            kit={kit}
-            camera={camera}
-            uses={state.uses}
-            choose={setChosen}
-            editKit={editKit}
-          />
-          <Serving kit={kit} editKit={editKit} />
-        </div>
-        <div>
-          <Batteries kit={kit} editKit={editKit} />
-          <Cards kit={kit} editKit={editKit} />
-          <Power kit={kit} editKit={editKit} />
-        </div>
-      </div>
+      <OpenSheet
+        {...shared}
+        opened={opened}
+        uses={state.uses}
+        onOpen={setChosen}
+        onClose={() => setChosen(null)}
+        ask={setGoing}
+      />
+      <DeletePart going={going} onDone={() => setGoing(null)} />
     </main>
   );
 }

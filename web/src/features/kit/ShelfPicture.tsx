@@ -3,13 +3,14 @@ import { Bracket } from "../../board/Bracket";
 import { CordEnd } from "../../board/CordEnd";
 import { MinuteRail } from "../../board/MinuteRail";
 import { minutesText } from "../../domain/units";
+import type { Opened } from "./opened";
 import { type Hook, shelfLayout, TOP } from "./shelfLayout";
 
 interface Props {
   shelf: Shelf;
   kit: Kit;
   width: number;
-  onMode: (camera: string) => void;
+  onOpen: (opened: Opened) => void;
 }
 
 const END_WORDS: Record<NonNullable<Cord["end"]>, string> = {
@@ -20,7 +21,7 @@ const END_WORDS: Record<NonNullable<Cord["end"]>, string> = {
 };
 
 /** Cameras as planks, modes as cords that hang as long as they record. */
-export function ShelfPicture({ shelf, kit, width, onMode }: Props) {
+export function ShelfPicture({ shelf, kit, width, onOpen }: Props) {
   const layout = shelfLayout(shelf, kit, width);
   const { hooks, planks, height, y, maxMin } = layout;
   const wide = Math.max(width, layout.width);
@@ -49,9 +50,6 @@ export function ShelfPicture({ shelf, kit, width, onMode }: Props) {
         <MinuteRail x0={50} x1={wide} maxMin={maxMin} pxPerMin={layout.pxPerMin} y={y} />
         {planks.map((plank) => (
           <g key={plank.camera.id}>
-            <text x={plank.x0 + 2} y={20} fontSize={17} fontWeight={740} fill="var(--ink)">
-              {plank.camera.name}
-            </text>
             <text x={plank.x0 + 2} y={36} fontSize={12.5} fill="var(--ink-2)">
               {familyText(kit, plank.camera)}
             </text>
@@ -89,6 +87,19 @@ export function ShelfPicture({ shelf, kit, width, onMode }: Props) {
           </text>
         )}
       </svg>
+      {planks.map((plank) => (
+        <button
+          key={plank.camera.id}
+          type="button"
+          className="plain plank-name label"
+          data-unit={`camera/${plank.camera.id}`}
+          style={{ left: plank.x0 + 2, top: 2 }}
+          onClick={() => onOpen({ kind: "camera", id: plank.camera.id })}
+          aria-label={`Camera ${plank.camera.name}: edit`}
+        >
+          {plank.camera.name}
+        </button>
+      ))}
       <ul className="shelf-cords" aria-label="Modes">
         {hooks.map((hook) => (
           <li
@@ -98,7 +109,8 @@ export function ShelfPicture({ shelf, kit, width, onMode }: Props) {
             <button
               type="button"
               className="plain"
-              onClick={() => onMode(hook.camera.id)}
+              data-unit={`mode/${hook.camera.id}/${hook.mode.id}`}
+              onClick={() => onOpen({ kind: "mode", camera: hook.camera.id, id: hook.mode.id })}
               aria-label={sentence(hook)}
             />
           </li>
@@ -202,7 +214,7 @@ function Caption({ hook, y, maxMin, level }: LineProps & { level: number | null 
 function sentence({ camera, mode, cord }: { camera: Camera; mode: Mode; cord: Cord }): string {
   const head = `${camera.name} ${mode.name}: `;
   if (cord.minutes == null || cord.end == null)
-    return `${head}nothing ends it within 48 hours. Edit this camera.`;
+    return `${head}nothing ends it within 48 hours. Enter changes it.`;
   const range =
     cord.low_minutes != null && cord.high_minutes != null
       ? ` (${minutesText(cord.low_minutes)} to ${minutesText(cord.high_minutes)})`
@@ -217,5 +229,5 @@ function sentence({ camera, mode, cord }: { camera: Camera; mode: Mode; cord: Co
       : cord.lasts_longest_leg
         ? " Lasts your longest leg."
         : " Does not last your longest leg.";
-  return `${head}${END_WORDS[cord.end]} after ${minutesText(cord.minutes)}${range}.${then}${lasts} ${cord.measured ? "Measured." : "Assumed heat."} Edit this camera.`;
+  return `${head}${END_WORDS[cord.end]} after ${minutesText(cord.minutes)}${range}.${then}${lasts} ${cord.measured ? "Measured." : "Assumed heat."} Enter changes it.`;
 }

@@ -1,17 +1,20 @@
 import { Slider } from "@mui/material";
-import { useMemo, useRef, useState } from "react";
+import { type ReactNode, useMemo, useRef, useState } from "react";
 import { hangShelf } from "../../api/queries";
 import { usePumped } from "../../api/usePumped";
 import type { Kit, Trip } from "../../domain/types";
-import { degreesText, minutesText } from "../../domain/units";
+import { degreesText } from "../../domain/units";
 import { Pick } from "../../ui/fields";
 import { useWidth } from "../../ui/useWidth";
+import type { Opened } from "./opened";
 import { ShelfPicture } from "./ShelfPicture";
 
 interface Props {
   kit: Kit;
   trip: Trip | null;
-  onMode: (camera: string) => void;
+  onOpen: (opened: Opened) => void;
+  /** What else stands above the shelf. */
+  children: ReactNode;
 }
 
 const AIRS = [
@@ -31,7 +34,7 @@ interface Question {
 }
 
 /** Which modes last the longest leg, and what ends them, in the air chosen here. */
-export function ShelfView({ kit, trip, onMode }: Props) {
+export function ShelfView({ kit, trip, onOpen, children }: Props) {
   const [ambient, setAmbient] = useState(20);
   const [air, setAir] = useState<(typeof AIRS)[number]["value"]>("0");
   const [setUp, setSetUp] = useState(FIRST);
@@ -53,14 +56,13 @@ export function ShelfView({ kit, trip, onMode }: Props) {
   ];
   return (
     <section aria-label="Shelf">
-      <h1 data-testid="shelf-headline">{shelf?.headline ?? "Hanging the shelf…"}</h1>
+      <div className="shelf-head">
+        <h1 data-testid="shelf-headline">{shelf?.headline ?? "Hanging the shelf…"}</h1>
+        {children}
+      </div>
       <p className="hint">
-        Each cord hangs as long as its mode records: full battery, largest card that fits, until
-        something ends it. A ring is what the box claims, a bracket the likely range.
-        {shelf?.longest
-          ? ` The level line is ${shelf.longest.name}, ${minutesText(shelf.longest.minutes)}.`
-          : ""}
-        {late ? " Working…" : ""}
+        Each cord hangs as long as its mode records; a click opens it. Hatched is assumed, solid is
+        measured; a ring is what the box claims.{late ? " Working…" : ""}
       </p>
       {error ? <p role="alert">{error}</p> : null}
       <div className="shelf-controls label">
@@ -70,14 +72,11 @@ export function ShelfView({ kit, trip, onMode }: Props) {
         <span className="shelf-control slider">
           <span id="shelf-temperature">temperature {degreesText(ambient)}C</span>
           <Slider
+            size="small"
             value={ambient}
             min={-20}
             max={45}
             step={1}
-            marks={[-20, -10, 0, 10, 20, 30, 40].map((value) => ({
-              value,
-              label: degreesText(value),
-            }))}
             onChange={(_, value) => setAmbient(value as number)}
             aria-labelledby="shelf-temperature"
             getAriaValueText={(value) => `${String(value)} degrees`}
@@ -99,7 +98,7 @@ export function ShelfView({ kit, trip, onMode }: Props) {
         ) : null}
       </div>
       <div ref={frame} className="shelf-frame">
-        {shelf ? <ShelfPicture shelf={shelf} kit={kit} width={width} onMode={onMode} /> : null}
+        {shelf ? <ShelfPicture shelf={shelf} kit={kit} width={width} onOpen={onOpen} /> : null}
       </div>
     </section>
   );

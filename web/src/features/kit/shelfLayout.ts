@@ -29,7 +29,7 @@ const LEFT = 56;
 const BETWEEN = 26;
 const SPACING = { least: 58, most: 74 };
 const LEVEL_WORDS_PX = 128;
-const HANG_PX = 330;
+const HANG_PX = 216;
 const LONGEST_SHOWN_MIN = 480;
 const LEAST_SHOWN_MIN = 60;
 
@@ -64,7 +64,7 @@ export function shelfLayout(shelf: Shelf, kit: Kit, width: number): ShelfLayout 
     hooks,
     planks,
     width: x + (shelf.longest ? LEVEL_WORDS_PX : 0),
-    height: TOP + HANG_PX + 56,
+    height: TOP + HANG_PX + 46,
     maxMin,
     pxPerMin,
     y: (minutes) => TOP + minutes * pxPerMin,

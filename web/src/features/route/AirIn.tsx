@@ -1,9 +1,10 @@
 import * as limits from "../../domain/limits";
-import { Alert, Button } from "@mui/material";
+import { Button } from "@mui/material";
 import { useMutation } from "@tanstack/react-query";
 import { type AirAsked, airOf } from "../../api/queries";
 import { airFromText } from "../../domain/routeEdits";
 import type { AirTold, DailyRange, Item, Trip } from "../../domain/types";
+import { Said } from "../../ui/Said";
 import { degreesText, percentText } from "../../domain/units";
 import { FileIn } from "../../ui/FileIn";
 import { NumberIn, PercentIn } from "../../ui/fields";
@@ -52,11 +53,7 @@ export function AirIn({ trip, onAir }: Props) {
         />
       </div>
       <Days trip={trip} onAsk={(days) => asking.mutate({ name: daysName(days), days })} />
-      {asking.error ? (
-        <Alert severity="error" role="alert">
-          {asking.error.message}
-        </Alert>
-      ) : null}
+      {asking.error ? <Said kind="wrong">{asking.error.message}</Said> : null}
       {told === undefined ? null : (
         <>
           <ul className="plain-list">

@@ -1,4 +1,4 @@
-import { Alert, Button } from "@mui/material";
+import { Button } from "@mui/material";
 import { useMutation } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { layTrack, tellRoute } from "../../api/queries";
@@ -6,6 +6,7 @@ import { localOf } from "../../domain/clock";
 import { localField } from "../../domain/routeEdits";
 import { type Going, GOINGS } from "../../domain/track";
 import type { RouteTold, TrackLaid, TrackRead, Trip } from "../../domain/types";
+import { Said } from "../../ui/Said";
 import { countText, kilometresText, minutesText } from "../../domain/units";
 import { DropHere } from "../../ui/DropHere";
 import { FileIn } from "../../ui/FileIn";
@@ -94,9 +95,9 @@ export function TrackIn({ id, trip, asked, settled, ...on }: Props) {
       </DropHere>
       {laying.isPending ? <p role="status">Reading {file?.name ?? "the track"}…</p> : null}
       {laying.error ? (
-        <Alert severity="error" role="alert">
+        <Said kind="wrong">
           {file?.name}: {laying.error.message}
-        </Alert>
+        </Said>
       ) : null}
       {laying.data === undefined ? null : (
         <>

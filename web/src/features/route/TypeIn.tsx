@@ -1,9 +1,10 @@
-import { Alert, Button } from "@mui/material";
+import { Button } from "@mui/material";
 import { useMutation } from "@tanstack/react-query";
 import { Refused } from "../../api/client";
 import { readTable } from "../../api/queries";
 import { itemKeys } from "../../domain/routeEdits";
 import type { Item, Trip } from "../../domain/types";
+import { Said } from "../../ui/Said";
 import { useDraft } from "../../ui/useDraft";
 
 interface Props {
@@ -49,7 +50,7 @@ export function TypeIn({ id, trip, onItems, onFresh }: Props) {
         }}
       />
       {reading.error ? (
-        <Alert severity="error" role="alert">
+        <Said kind="wrong">
           {faults.length === 0 ? reading.error.message : "Nothing was added."}
           <ul className="faults">
             {faults.map((fault) => (
@@ -58,7 +59,7 @@ export function TypeIn({ id, trip, onItems, onFresh }: Props) {
               </li>
             ))}
           </ul>
-        </Alert>
+        </Said>
       ) : null}
       <div className="row">
         <Button variant="contained" disabled={lines === 0 || reading.isPending} onClick={add}>

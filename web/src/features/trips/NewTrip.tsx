@@ -1,6 +1,7 @@
-import { Button, TextField } from "@mui/material";
+import { Button } from "@mui/material";
 import { useState } from "react";
 import type { TripAsked } from "../../api/queries";
+import { Field } from "../../ui/fields";
 import { useDraft } from "../../ui/useDraft";
 
 interface Props {
@@ -47,37 +48,39 @@ export function NewTrip({ kits, busy, onMake }: Props) {
           });
         }}
       >
-        <TextField
-          label="Name of the trip"
-          value={name}
-          onChange={(event) => setName(event.target.value)}
-          error={wrongName}
-          helperText={wrongName ? "Give it a name." : undefined}
-          slotProps={{ inputLabel: { shrink: true } }}
-        />
-        <TextField
-          label="Start, local clock"
-          type="datetime-local"
-          value={start}
-          onChange={(event) => setStart(event.target.value)}
-          error={wrongStart}
-          helperText={wrongStart ? "Give a date and a time." : undefined}
-          slotProps={{ inputLabel: { shrink: true } }}
-        />
-        <TextField
-          select
-          label="Kit"
-          value={kit}
-          onChange={(event) => setKit(event.target.value)}
-          slotProps={{ select: { native: true }, inputLabel: { shrink: true } }}
+        <Field
+          label="It is called"
+          hint={wrongName ? "Give it a name." : undefined}
+          wrong={wrongName}
         >
-          <option value={NEW_KIT}>an empty one, to type in</option>
-          {kits.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.name}
-            </option>
-          ))}
-        </TextField>
+          <input
+            aria-label="Name of the trip"
+            value={name}
+            onChange={(event) => setName(event.target.value)}
+          />
+        </Field>
+        <Field
+          label="It starts"
+          hint={wrongStart ? "Give a date and a time." : undefined}
+          wrong={wrongStart}
+        >
+          <input
+            type="datetime-local"
+            aria-label="Start, local clock"
+            value={start}
+            onChange={(event) => setStart(event.target.value)}
+          />
+        </Field>
+        <Field label="with">
+          <select aria-label="Kit" value={kit} onChange={(event) => setKit(event.target.value)}>
+            <option value={NEW_KIT}>an empty kit, to type in</option>
+            {kits.map((one) => (
+              <option key={one.id} value={one.id}>
+                {one.name}
+              </option>
+            ))}
+          </select>
+        </Field>
         <Button type="submit" variant="contained" disabled={busy}>
           Make the trip
         </Button>

@@ -3,6 +3,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import { deleteTrip } from "../../api/queries";
+import { TripDays } from "./TripDays";
 
 interface TripLine {
   id: number;
@@ -31,14 +32,8 @@ export function TripList({ trips }: { trips: readonly TripLine[] }) {
             <Link to={`/trip/${String(trip.id)}/board`} className="trip-link label">
               {trip.name}
             </Link>
-            <span className="trip-more">
-              {trip.kit}, saved{" "}
-              {new Date(trip.saved_at).toLocaleString("en-GB", {
-                dateStyle: "medium",
-                timeStyle: "short",
-              })}
-            </span>
-            <span className="row">
+            <TripDays id={trip.id} name={trip.name} savedAt={trip.saved_at} />
+            <span className="row trip-tools">
               <a
                 className="link"
                 href={`/api/trips/${String(trip.id)}/file`}

@@ -1,4 +1,4 @@
-import { Alert, Button } from "@mui/material";
+import { Button } from "@mui/material";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
@@ -6,6 +6,7 @@ import { Refused } from "../../api/client";
 import { makeTrip, openDemo, openPlanFile, queries } from "../../api/queries";
 import { useDrop } from "../../ui/useDrop";
 import { ThemeToggle } from "../../app/ThemeToggle";
+import { Said } from "../../ui/Said";
 import { Bin } from "./Bin";
 import { KitList } from "./KitList";
 import { NewTrip } from "./NewTrip";
@@ -59,7 +60,7 @@ export function TripsPlace() {
         <h1>{empty ? "Will it last? Begin with one of these." : "Your trips"}</h1>
         <FileTrouble error={opening.error} name={fileName} />
         {(making.error ?? demo.error) ? (
-          <Alert severity="error">{(making.error ?? demo.error)?.message}</Alert>
+          <Said kind="wrong">{(making.error ?? demo.error)?.message}</Said>
         ) : null}
         {empty ? (
           <div className="row starts">
@@ -68,44 +69,50 @@ export function TripsPlace() {
             </Button>
           </div>
         ) : null}
-        <TripList trips={trips.data ?? []} />
-        <section>
-          <h2>Open a plan file</h2>
-          <p className="hint">
-            A .json file saved by Tumbrel. Drop it here, or choose it. A file with anything wrong in
-            it changes nothing.
-          </p>
-          <input
-            ref={chooser}
-            type="file"
-            accept=".json,application/json"
-            aria-label="Plan file"
-            className="file-chooser"
-            onChange={(event) => open(event.target.files)}
-          />
-        </section>
-        <NewTrip
-          kits={kits.data ?? []}
-          busy={making.isPending}
-          onMake={(asked) =>
-            making.mutateAsync(asked).then(
-              () => true,
-              () => false,
-            )
-          }
-        />
-        <KitList kits={kits.data ?? []} />
-        <Bin />
-        <section>
-          <h2>Everything as one file</h2>
-          <p className="hint">
-            Kits, trips with all their steps, variants and bench runs. On this machine{" "}
-            <code>python3 run.py restore FILE</code> puts them back.
-          </p>
-          <a className="link" href="/api/everything">
-            Save everything
-          </a>
-        </section>
+        <div className="trips-columns">
+          <div>
+            <TripList trips={trips.data ?? []} />
+            <KitList kits={kits.data ?? []} />
+          </div>
+          <div>
+            <NewTrip
+              kits={kits.data ?? []}
+              busy={making.isPending}
+              onMake={(asked) =>
+                making.mutateAsync(asked).then(
+                  () => true,
+                  () => false,
+                )
+              }
+            />
+            <section>
+              <h2>Open a plan file</h2>
+              <p className="hint">
+                A .json file saved by Tumbrel. Drop it here, or choose it. A file with anything
+                wrong in it changes nothing.
+              </p>
+              <input
+                ref={chooser}
+                type="file"
+                accept=".json,application/json"
+                aria-label="Plan file"
+                className="file-chooser"
+                onChange={(event) => open(event.target.files)}
+              />
+            </section>
+            <Bin />
+            <section>
+              <h2>Everything as one file</h2>
+              <p className="hint">
+                Kits, trips with all their steps, variants and bench runs. On this machine{" "}
+                <code>python3 run.py restore FILE</code> puts them back.
+              </p>
+              <a className="link" href="/api/everything">
+                Save everything
+              </a>
+            </section>
+          </div>
+        </div>
       </main>
     </>
   );
@@ -115,7 +122,7 @@ function FileTrouble({ error, name }: { error: Error | null; name: string }) {
   if (error === null) return null;
   const faults = error instanceof Refused ? error.problem.faults : [];
   return (
-    <Alert severity="error" role="alert">
+    <Said kind="wrong">
       {faults.length === 0 ? error.message : `${name} was not opened; nothing was changed.`}
       <ul className="faults">
         {faults.slice(0, 12).map((fault) => (
@@ -125,6 +132,6 @@ function FileTrouble({ error, name }: { error: Error | null; name: string }) {
         ))}
       </ul>
       {faults.length > 12 ? `and ${String(faults.length - 12)} more` : null}
-    </Alert>
+    </Said>
   );
 }

@@ -58,6 +58,7 @@ export function VariantBoard({ states, names, differences }: Props) {
     [width, cameras.length, states.length],
   );
   if (base === undefined || clock === null) return null;
+  const wide = lanes.at[0]?.w ?? 0;
   const alike = base.document.kit.cameras.filter((one) => !cameras.includes(one));
   return (
     <section aria-label="Ropes side by side">
@@ -98,7 +99,7 @@ export function VariantBoard({ states, names, differences }: Props) {
             />
           </g>
           {cameras.map((camera, group) => {
-            const x0 = lanes.firstX + group * states.length * lanes.lane;
+            const x0 = lanes.firstX + group * states.length * wide;
             return (
               <g key={camera.id}>
                 <text
@@ -122,12 +123,13 @@ export function VariantBoard({ states, names, differences }: Props) {
                 {states.map(({ state }, place) => {
                   const result = state.rehearsal.cameras.find((one) => one.camera === camera.id);
                   const mine = state.document.kit.cameras.find((one) => one.id === camera.id);
-                  const x = x0 + place * lanes.lane;
+                  const lane = lanes.at[group * states.length + place];
+                  if (lane === undefined) return null;
                   return (
                     <g key={LETTERS[place]}>
                       <text
                         className="label"
-                        x={x + lanes.spine + 2}
+                        x={lane.x + lane.spine + 2}
                         y={32}
                         fontSize={13}
                         fontWeight={640}
@@ -146,11 +148,10 @@ export function VariantBoard({ states, names, differences }: Props) {
                             batteries={[]}
                             stores={[]}
                             scale={scale}
-                            lanes={lanes}
-                            x={x}
+                            lane={lane}
                             window={window}
                             laid={state.rehearsal.items}
-                            compact
+                            phone={lanes.phone}
                             bare
                           />
                         </g>
@@ -168,7 +169,7 @@ export function VariantBoard({ states, names, differences }: Props) {
                         key={one.item}
                         x={x0 + 3}
                         y={HEAD_PX + band.y0 + 1}
-                        width={states.length * lanes.lane - 6}
+                        width={states.length * wide - 6}
                         height={band.y1 - band.y0 - 2}
                         fill="none"
                         stroke="var(--act)"

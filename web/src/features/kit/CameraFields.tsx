@@ -1,12 +1,11 @@
 import * as assume from "../../domain/assumed";
 import * as fieldLimits from "../../domain/limits";
-import { Button, Dialog } from "@mui/material";
-import { useState } from "react";
-import { withCopiedCamera, withoutUnit } from "../../domain/kitEdits";
+import { Button } from "@mui/material";
+import { freshMode, withCopiedCamera, withoutUnit } from "../../domain/kitEdits";
 import type { Camera, Kit, KitState } from "../../domain/types";
-import { CheckIn, ChoiceIn, NameIn, NumberIn, Pick, TextIn } from "../../ui/fields";
+import { CheckIn, ChoiceIn, NameIn, NumberIn, TextIn } from "../../ui/fields";
 import { CameraMore } from "./CameraMore";
-import { Modes } from "./Modes";
+import type { Opened } from "./opened";
 import type { Going } from "./Parts";
 import { Presets } from "./Presets";
 import { SetUps } from "./SetUps";
@@ -14,22 +13,15 @@ import { CostIn } from "./CarriedIn";
 
 interface Props {
   kit: Kit;
-  camera: Camera | undefined;
+  camera: Camera;
   uses: KitState["uses"];
-  choose: (id: string) => void;
+  choose: (opened: Opened | null) => void;
   editKit: (change: (old: Kit) => Kit) => void;
+  ask: (going: Going) => void;
 }
 
 /** One camera: what it is, its modes and its set-ups. What is left empty is assumed, and says so. */
-export function CameraEditor({ kit, camera, uses, choose, editKit }: Props) {
-  const [going, setGoing] = useState<Going | null>(null);
-  if (camera === undefined)
-    return (
-      <section>
-        <h2>Cameras</h2>
-        <p>No camera yet. Add one, then say which modes it has and how long they last.</p>
-      </section>
-    );
+export function CameraFields({ kit, camera, uses, choose, editKit, ask }: Props) {
   const place = kit.cameras.indexOf(camera);
   const path = `kit.cameras[${String(place)}]`;
   const put = (part: Partial<Camera>) =>
@@ -41,12 +33,6 @@ export function CameraEditor({ kit, camera, uses, choose, editKit }: Props) {
     uses.find((use) => use.kind === kind && use.unit === unit)?.trips ?? [];
   return (
     <section aria-label={`Camera ${camera.name}`}>
-      <Pick
-        label="Camera"
-        value={camera.id}
-        choices={kit.cameras.map((one) => ({ value: one.id, name: one.name }))}
-        onPick={choose}
-      />
       <div className="row fields">
         <NameIn
           label="Name"
@@ -139,26 +125,34 @@ export function CameraEditor({ kit, camera, uses, choose, editKit }: Props) {
         </div>
       </details>
       <CameraMore camera={camera} path={path} put={put} />
-      <Modes
-        camera={camera}
-        path={path}
-        put={put}
-        usedIn={(mode) => usedIn("mode", `${camera.id}/${mode}`)}
-        ask={setGoing}
-      />
+      <p>
+        Its modes hang on its plank: open a cord to change one.{" "}
+        <button
+          type="button"
+          className="plain link"
+          disabled={camera.modes.length >= 40}
+          onClick={() => {
+            const made = freshMode(camera.modes);
+            put({ modes: [...camera.modes, made] });
+            choose({ kind: "mode", camera: camera.id, id: made.id });
+          }}
+        >
+          Add a mode
+        </button>
+      </p>
       <SetUps
         camera={camera}
         path={path}
         put={put}
         usedIn={(setUp) => usedIn("set_up", `${camera.id}/${setUp}`)}
-        ask={setGoing}
+        ask={ask}
       />
       <Presets
         camera={camera}
         path={path}
         put={put}
         usedIn={(preset) => usedIn("preset", `${camera.id}/${preset}`)}
-        ask={setGoing}
+        ask={ask}
       />
       <div className="row unit-tools">
         <Button
@@ -166,16 +160,17 @@ export function CameraEditor({ kit, camera, uses, choose, editKit }: Props) {
           onClick={() => {
             const made = withCopiedCamera(kit, camera.id);
             editKit(() => made.kit);
-            choose(made.camera);
+            choose({ kind: "camera", id: made.camera });
           }}
         >
           Copy {camera.name}
         </Button>
         <Button
           color="error"
-          onClick={() =>
-            editKit((old) => ({ ...old, cameras: withoutUnit(old.cameras, camera.id) }))
-          }
+          onClick={() => {
+            choose(null);
+            editKit((old) => ({ ...old, cameras: withoutUnit(old.cameras, camera.id) }));
+          }}
         >
           Delete {camera.name}
         </Button>
@@ -183,25 +178,6 @@ export function CameraEditor({ kit, camera, uses, choose, editKit }: Props) {
       {usedIn("camera", camera.id).length > 0 ? (
         <p className="hint">Used by {usedIn("camera", camera.id).join(", ")}.</p>
       ) : null}
-      <Dialog open={going !== null} onClose={() => setGoing(null)} aria-labelledby="delete-part">
-        <div className="sheet">
-          <h2 id="delete-part">Delete {going?.what}?</h2>
-          <p>{going?.more}</p>
-          <div className="row">
-            <Button
-              variant="contained"
-              color="error"
-              onClick={() => {
-                going?.run();
-                setGoing(null);
-              }}
-            >
-              Delete {going?.what}
-            </Button>
-            <Button onClick={() => setGoing(null)}>Keep it</Button>
-          </div>
-        </div>
-      </Dialog>
     </section>
   );
 }

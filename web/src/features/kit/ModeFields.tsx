@@ -1,41 +1,11 @@
 import * as assume from "../../domain/assumed";
 import * as limits from "../../domain/limits";
-import { freshMode, resolutionName, RESOLUTIONS } from "../../domain/kitEdits";
-import { type Camera, FEATURES, type Mode } from "../../domain/types";
+import { resolutionName, RESOLUTIONS } from "../../domain/kitEdits";
+import { FEATURES, type Mode } from "../../domain/types";
 import { CheckIn, ChoiceIn, NameIn, NumberIn } from "../../ui/fields";
-import { type Going, Parts } from "./Parts";
 
-interface Props {
-  camera: Camera;
-  path: string;
-  put: (part: Partial<Camera>) => void;
-  usedIn: (mode: string) => readonly string[];
-  ask: (going: Going) => void;
-}
-
-/** A camera's modes, each entered by what people know. */
-export function Modes({ camera, path, put, usedIn, ask }: Props) {
-  return (
-    <>
-      <h3>Modes</h3>
-      <Parts
-        what="mode"
-        camera={camera.name}
-        parts={camera.modes}
-        most={40}
-        put={(modes) => put({ modes })}
-        fresh={freshMode}
-        usedIn={usedIn}
-        ask={ask}
-        fields={(mode, place, putMode) => (
-          <ModeFields mode={mode} path={`${path}.modes[${String(place)}]`} putMode={putMode} />
-        )}
-      />
-    </>
-  );
-}
-
-function ModeFields({
+/** A mode, entered by what people know: five fields, and the rest folded away. */
+export function ModeFields({
   mode,
   path,
   putMode,
@@ -86,10 +56,10 @@ function ModeFields({
           width={112}
         />
         <ChoiceIn
-          label="Known by"
+          label="Its drain is known by"
           value={draw.kind}
           choices={[
-            { value: "lasts", name: "lasts" },
+            { value: "lasts", name: "how long it lasts" },
             { value: "watts", name: "watts" },
           ]}
           onCommit={(kind) =>
@@ -108,7 +78,7 @@ function ModeFields({
           />
         ) : (
           <NumberIn
-            label="Drinks"
+            label="It draws"
             unit="W"
             value={draw.watts}
             {...limits.DrawInWatts.watts}

@@ -1,0 +1,103 @@
+import { useContext, useMemo } from "react";
+import { Link, NavLink, useNavigate } from "react-router";
+import { useCommands } from "./commands";
+import { KeepingMark } from "./KeepingMark";
+import type { Steps } from "./StepsContext";
+import { ThemeContext } from "./themeContext";
+import { ThemeToggle } from "./ThemeToggle";
+import "./head.css";
+
+interface Props {
+  name: string;
+  /** Of the open place: undo stands in one place, whatever it is of. */
+  steps: Steps;
+  /** They are the open place's own, which offers them as commands itself. */
+  own: boolean;
+  saveFile: () => void;
+}
+
+const PLACES = [
+  { to: "kit", name: "Kit", keys: "Ctrl+Alt+K" },
+  { to: "bench", name: "Bench", keys: "Ctrl+Alt+N" },
+  { to: "route", name: "Route", keys: "Ctrl+Alt+R" },
+  { to: "board", name: "Board", keys: "Ctrl+Alt+B" },
+  { to: "variants", name: "Variants", keys: "Ctrl+Alt+V" },
+  { to: "/sums", name: "Quick sums", keys: "Ctrl+Alt+Q" },
+];
+const APART = new Set(["route", "/sums"]);
+
+/** The trip's head: the way between its places, which stands still, and what is kept. */
+export function TripHead({ name, steps, own, saveFile }: Props) {
+  useHeadCommands(steps, own, saveFile);
+  return (
+    <header className="head-bar label">
+      <Link to="/trips" className="brand" aria-label="Tumbrel: all trips and files">
+        Tumbrel
+      </Link>
+      <span className="trip-name" title={name}>
+        {name}
+      </span>
+      <nav aria-label="Places" className="places">
+        {PLACES.map((place) => (
+          <NavLink
+            key={place.to}
+            to={place.to}
+            className={({ isActive }) =>
+              [APART.has(place.to) ? "place apart" : "place", isActive ? "here" : ""].join(" ")
+            }
+          >
+            <span>{place.name}</span>
+          </NavLink>
+        ))}
+      </nav>
+      <span className="head-tools">
+        <KeepingMark keeping={steps.keeping} what={steps.what} />
+        <button type="button" className="plain tool" onClick={steps.undo} disabled={!steps.canUndo}>
+          Undo
+        </button>
+        <button type="button" className="plain tool" onClick={steps.redo} disabled={!steps.canRedo}>
+          Redo
+        </button>
+        <button type="button" className="plain tool wide" onClick={saveFile}>
+          Save file
+        </button>
+        <Link to="/trips" className="tool wide">
+          Trips
+        </Link>
+        <ThemeToggle />
+      </span>
+    </header>
+  );
+}
+
+function useHeadCommands(steps: Steps, own: boolean, saveFile: () => void): void {
+  const { toggle } = useContext(ThemeContext);
+  const navigate = useNavigate();
+  const { canUndo, canRedo, undo, redo } = steps;
+  const commands = useMemo(
+    () => [
+      ...(own
+        ? []
+        : [
+            { name: "Undo", keys: "Ctrl+Z", allowed: canUndo, run: undo },
+            { name: "Redo", keys: "Ctrl+Shift+Z", allowed: canRedo, run: redo },
+          ]),
+      ...PLACES.map((place) => ({
+        name: place.to === "/sums" ? place.name : `Go to ${place.name}`,
+        keys: place.keys,
+        allowed: true,
+        run: () => void navigate(place.to),
+      })),
+      {
+        name: "All trips and files",
+        keys: "Ctrl+O",
+        allowed: true,
+        run: () => void navigate("/trips"),
+      },
+      { name: "Save the plan file", keys: "Ctrl+S", allowed: true, run: saveFile },
+      { name: "Light or dim", keys: "Ctrl+Alt+L", allowed: true, run: toggle },
+    ],
+    [own, canUndo, canRedo, undo, redo, saveFile, navigate, toggle],
+  );
+  useCommands("shell", commands);
+}

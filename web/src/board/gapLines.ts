@@ -1,0 +1,28 @@
+import type { Loss, Rehearsal } from "../domain/types";
+import type { Elastic } from "../scale/elastic";
+import { lossesByItem, lostIn } from "./workLines";
+
+export interface GapLine {
+  loss: Loss;
+  /** Upper edge of its words in the telling. */
+  y: number;
+}
+
+/** Words of a gap: what happened, and under it the cure. */
+export const GAP_WORDS_PX = 34;
+const EDGE_PX = 3;
+
+/** What goes wrong, each at its minute, within its own leg and none over another. */
+export function gapLines(rehearsal: Rehearsal, scale: Elastic): GapLine[] {
+  const losses = lossesByItem(rehearsal);
+  return scale.bands.flatMap((band) => {
+    const here = lostIn(losses.get(band.id) ?? [], band);
+    let free = band.y0 + EDGE_PX;
+    return here.map((loss, place) => {
+      const after = (here.length - place) * GAP_WORDS_PX;
+      const y = Math.max(free, Math.min(scale.y(loss.start_ms), band.y1 - after));
+      free = y + GAP_WORDS_PX;
+      return { loss, y };
+    });
+  });
+}

@@ -1,0 +1,149 @@
+import {
+  type MouseEvent,
+  type PointerEvent,
+  type RefObject,
+  useDeferredValue,
+  useRef,
+} from "react";
+import { Drawing } from "../../board/Drawing";
+import { gapLines } from "../../board/gapLines";
+import { Grid } from "../../board/Grid";
+import type { Clock } from "../../domain/clock";
+import type { PlanDocument, Rehearsal, ServingTold } from "../../domain/types";
+import type { Lanes } from "../../scale/lanes";
+import type { Corrections } from "../../app/useCorrections";
+import type { KeptTrip } from "../../api/keptTrip";
+import type { Shown } from "../../api/useRehearsal";
+import { CameraStrip } from "./CameraStrip";
+import { GapsTold } from "./GapsTold";
+import { Grips } from "./Grips";
+import { PlanStrip } from "./PlanStrip";
+import { StretchStrip } from "./StretchStrip";
+import type { BestCure } from "./useBestCures";
+import type { BoardScale } from "./useBoardScale";
+import type { Hand } from "./useHand";
+import type { Stretches } from "./useStretches";
+import type { Trials } from "./useTrial";
+
+interface Props extends Pick<Trials, "curing" | "drafting" | "ghost"> {
+  field: RefObject<HTMLDivElement | null>;
+  document: PlanDocument;
+  rehearsal: Rehearsal;
+  clock: Clock;
+  present: Shown;
+  kept: KeptTrip;
+  hand: Hand;
+  board: Stretches;
+  lanes: Lanes;
+  shown: BoardScale;
+  corrections: Corrections;
+  serving: ServingTold | null;
+  best: ReadonlyMap<string, BestCure>;
+}
+
+/** The picture itself, with the grid of words over it, what can be pulled, and the strip that is open. */
+export function BoardField(props: Props) {
+  const { field, document, rehearsal, clock, hand, board, lanes, shown, ghost } = props;
+  const { curing, drafting, present, best } = props;
+  const { scale, seen, window } = shown;
+  const picture = { document, rehearsal, clock, scale: seen, lanes };
+  // the drawing first; words for screen readers follow a moment later
+  const later = useDeferredValue(picture);
+  const { open, many, selected } = board;
+  const pointed = useRef(0);
+  const msUnder = (event: MouseEvent<HTMLElement>) =>
+    scale.ms(event.clientY - event.currentTarget.getBoundingClientRect().top);
+  const point = (event: PointerEvent<HTMLElement>) => {
+    if (hand.pinned || open !== null || event.pointerType === "touch") return;
+    if (event.clientY === pointed.current) return;
+    pointed.current = event.clientY;
+    hand.point(msUnder(event));
+  };
+  const pin = (event: MouseEvent<HTMLElement>) => {
+    const at = event.target instanceof Element ? event.target : null;
+    if (at?.closest("[role=gridcell],[role=dialog],[role=rowheader],.grip,.gap-told") != null)
+      return;
+    hand.point(msUnder(event));
+    hand.togglePin();
+  };
+  const unplayed = rehearsal.findings.some((one) => one.code === "figure_mistaken");
+  return (
+    // the pointer only moves the hand; the grid inside carries every action for the keyboard
+    <div
+      className={unplayed ? "board-field unplayed" : "board-field"}
+      ref={field}
+      data-board="field"
+      data-px-per-min={scale.pxPerMin}
+      style={{ height: scale.height + 2 }}
+      onPointerMove={point}
+      onClick={pin}
+      role="presentation"
+    >
+      <Drawing
+        {...picture}
+        window={window}
+        handMs={hand.at}
+        selected={many.length > 0 ? many : selected ? [selected] : []}
+        ghost={ghost}
+      />
+      <GapsTold
+        document={document}
+        clock={clock}
+        lines={gapLines(rehearsal, seen)}
+        lanes={lanes}
+        best={best}
+        curing={curing}
+        goTo={(loss) => board.goTo({ camera: loss.camera, item: loss.item }, loss.start_ms)}
+      />
+      <Grid
+        {...later}
+        rows={scale.bands}
+        selected={selected}
+        many={many}
+        onSelect={board.select}
+        onSelectMany={board.selectMany}
+        onOpen={board.openCell}
+        onOpenMany={board.openCells}
+      />
+      {open === null ? (
+        <Grips
+          {...picture}
+          present={drafting.base}
+          drafting={drafting}
+          hand={hand}
+          selected={selected}
+        />
+      ) : (
+        <OpenStrip {...props} picture={picture} present={present} />
+      )}
+    </div>
+  );
+}
+
+type Picture = Pick<Props, "document" | "rehearsal" | "clock" | "lanes"> & {
+  scale: BoardScale["seen"];
+};
+
+/** Whatever is open over the telling: one stretch or several, a camera, the whole trip. */
+function OpenStrip(props: Props & { picture: Picture }) {
+  const { board, picture, present, drafting, corrections, hand, serving, kept } = props;
+  const { open, close } = board;
+  if (open?.kind === "cells")
+    return (
+      <StretchStrip
+        key={open.cells.map((one) => `${one.item}/${one.camera}`).join(" ")}
+        {...picture}
+        document={present.document}
+        rehearsal={present.rehearsal}
+        onClose={close}
+        cells={open.cells}
+        drafting={drafting}
+        corrections={corrections}
+        handMs={hand.at}
+        served={serving?.legs.find((one) => one.item === open.cells[0]?.item)}
+      />
+    );
+  if (open?.kind === "camera")
+    return <CameraStrip {...picture} kept={kept} onClose={close} camera={open.camera} />;
+  return open?.kind === "plan" ? <PlanStrip {...picture} kept={kept} onClose={close} /> : null;
+}

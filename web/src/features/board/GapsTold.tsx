@@ -1,0 +1,105 @@
+import { type FocusEvent, type KeyboardEvent, memo, type MouseEvent, useRef } from "react";
+import { GAP_WORDS_PX, type GapLine } from "../../board/gapLines";
+import type { Clock } from "../../domain/clock";
+import { cureFigures, sameTarget, targetOfLoss } from "../../domain/cures";
+import { nameOfCamera } from "../../domain/moment";
+import type { Loss, PlanDocument } from "../../domain/types";
+import { minutesText } from "../../domain/units";
+import type { Lanes } from "../../scale/lanes";
+import { useRoving } from "../../ui/useRoving";
+import type { Curing } from "./Cures";
+import { type BestCure, gapKey } from "./useBestCures";
+
+interface Props {
+  document: PlanDocument;
+  clock: Clock;
+  lines: readonly GapLine[];
+  lanes: Lanes;
+  best: ReadonlyMap<string, BestCure>;
+  curing: Curing;
+  goTo: (loss: Loss) => void;
+}
+
+/** What goes wrong, told at its minute in its own leg, and under it the best cure: Enter keeps it. */
+export const GapsTold = memo(function GapsTold(props: Props) {
+  const { document, clock, lines, lanes, best, curing, goTo } = props;
+  const group = useRef<HTMLDivElement>(null);
+  const roving = useRoving(group, "button.gap-told");
+  const { telling } = lanes;
+  if (telling === null) return null;
+  return (
+    <div
+      ref={group}
+      role="group"
+      aria-label="Gaps and their best cures"
+      className="gaps-told label"
+      onFocus={roving.onFocus}
+      onKeyDown={roving.onKeyDown}
+    >
+      {lines.map(({ loss, y }) => (
+        <GapTold
+          key={`${loss.camera}-${loss.item}-${loss.cause}`}
+          {...{ loss, clock, document, curing, goTo }}
+          known={best.get(gapKey(loss))}
+          style={{ left: telling.x - 4, top: y, width: telling.w - 12, height: GAP_WORDS_PX }}
+        />
+      ))}
+    </div>
+  );
+});
+
+interface GapProps extends Pick<Props, "document" | "clock" | "curing" | "goTo"> {
+  loss: Loss;
+  known: BestCure | undefined;
+  style: { left: number; top: number; width: number; height: number };
+}
+
+function GapTold({ document, clock, curing, goTo, loss, known, style }: GapProps) {
+  const cure = known?.cure ?? null;
+  const tried = cure !== null && curing.tried === cure;
+  const lost = loss.minutes > 0 ? `${minutesText(loss.minutes)} lost` : "under 1 min lost";
+  const open = () => {
+    const target = targetOfLoss(loss);
+    if (!sameTarget(curing.open, target)) curing.onOpen(target);
+  };
+  const onClick = (event: MouseEvent) => {
+    if (cure === null) {
+      goTo(loss);
+      open();
+    } else if (event.detail === 0 || tried) curing.onKeep(cure);
+    else curing.onTry(cure);
+  };
+  const onFocus = (event: FocusEvent) => {
+    if (cure !== null && event.currentTarget.matches(":focus-visible")) curing.onTry(cure);
+  };
+  const onBlur = () => {
+    if (tried) curing.onTry(null);
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    if (event.key !== "Escape" || !tried) return;
+    event.stopPropagation();
+    curing.onTry(null);
+  };
+  const what = `${nameOfCamera(document, loss.camera)} ${loss.text}`;
+  return (
+    <button
+      type="button"
+      className={tried ? "plain gap-told tried" : "plain gap-told"}
+      style={style}
+      title={`${what}, ${lost}`}
+      {...{ onClick, onFocus, onBlur, onKeyDown }}
+    >
+      <span className="gap-what">
+        {clock.time(loss.start_ms)} {what}, {lost}
+      </span>
+      <span className="gap-cure">{cureWords(known, tried)}</span>
+    </button>
+  );
+}
+
+function cureWords(known: BestCure | undefined, tried: boolean): string {
+  if (known === undefined) return "cures…";
+  if (known.cure === null) return "nothing you carry cures it: see why";
+  const words = `${cureFigures(known.cure)}: ${known.cure.text.replace(/\.$/, "")}`;
+  return tried ? `⏎ keeps: ${words}` : words;
+}

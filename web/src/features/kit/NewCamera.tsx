@@ -1,0 +1,96 @@
+import { Button } from "@mui/material";
+import { useState } from "react";
+import { type AskedCamera, firstAsked, RESOLUTIONS, withAskedCamera } from "../../domain/kitEdits";
+import * as limits from "../../domain/limits";
+import type { Kit } from "../../domain/types";
+import { ChoiceIn, NameIn, NumberIn } from "../../ui/fields";
+import { Beside } from "./Beside";
+
+interface Props {
+  kit: Kit;
+  editKit: (change: (old: Kit) => Kit) => void;
+  onMade: (camera: string) => void;
+  onClose: () => void;
+}
+
+const OWN = "";
+
+/** Four things of a new camera: its name, battery, memory, and what the box says. */
+export function NewCamera({ kit, editKit, onMade, onClose }: Props) {
+  const [asked, setAsked] = useState<AskedCamera>(() => firstAsked(kit));
+  const put = (some: Partial<AskedCamera>) => setAsked((old) => ({ ...old, ...some }));
+  const make = () => {
+    const made = withAskedCamera(kit, asked);
+    editKit(() => made.kit);
+    onMade(made.camera);
+  };
+  return (
+    <Beside mark="new/" title="A new camera" onClose={onClose}>
+      <form
+        className="beside-fields"
+        onSubmit={(event) => {
+          event.preventDefault();
+          make();
+        }}
+      >
+        <NameIn label="It is called" value={asked.name} onCommit={(name) => put({ name })} />
+        <ChoiceIn
+          label="Its battery"
+          value={asked.family ?? OWN}
+          choices={[
+            ...kit.families.map((one) => ({
+              value: one.id,
+              name: `${one.name}, ${((one.mah * one.nominal_v) / 1000).toFixed(1)} W h`,
+            })),
+            { value: OWN, name: "one of its own" },
+          ]}
+          onCommit={(family) => put({ family: family === OWN ? null : family })}
+        />
+        {asked.family === null ? (
+          <NumberIn
+            label="which holds"
+            unit="mAh"
+            value={asked.mah}
+            {...limits.BatteryFamily.mah}
+            onCommit={(mah) => put({ mah })}
+          />
+        ) : null}
+        <NumberIn
+          label="Its card holds"
+          unit="GB"
+          value={asked.gb}
+          {...limits.Card.gb}
+          whole
+          onCommit={(gb) => put({ gb })}
+        />
+        <ChoiceIn
+          label="The box says: in"
+          value={asked.resolution}
+          choices={RESOLUTIONS.map((one) => ({ value: one.name, name: one.name }))}
+          onCommit={(resolution) => put({ resolution })}
+        />
+        <NumberIn
+          label="at"
+          unit="frames a second"
+          value={asked.fps}
+          {...limits.Mode.fps}
+          onCommit={(fps) => put({ fps })}
+        />
+        <NumberIn
+          label="it lasts"
+          unit="min"
+          value={asked.minutes}
+          {...limits.DrawByRunTime.minutes}
+          onCommit={(minutes) => put({ minutes })}
+        />
+        <p className="hint">
+          It comes with one battery and one card. Heat, start and standby are assumed until you say
+          or test them.
+        </p>
+        <Button type="submit" variant="contained">
+          Put it on the shelf
+        </Button>
+      </form>
+    </Beside>
+  );
+}

@@ -22,7 +22,10 @@ def main() -> bool:
     """Print both figures; True when they are met."""
     now = yardstick_ms()
     told = subprocess.run(
-        [sys.executable, "-m", "benchmarks.tracks", "once"], capture_output=True, text=True, check=True
+        [sys.executable, "-m", "benchmarks.tracks", "once"],
+        capture_output=True,
+        text=True,
+        check=True,
     )
     took_ms, memory_mb = map(float, told.stdout.split())
     met = line(f"a track of {POINTS} points into legs", took_ms, "ms", LAID_MS, now)

@@ -14,7 +14,6 @@ from playwright.sync_api import Browser, Page
 from tools.driving import ROOT, Server, chromium, served
 
 OUT = ROOT / "docs" / "screenshots"
-TRACK = ROOT / "docs" / "formats" / "tracks" / "hike-and-fly-day.gpx"
 LAPTOP = (1280, 800)
 PHONE = (390, 844)
 
@@ -47,7 +46,7 @@ SHOTS = (
     Shot("bench-test", "bench", camera="Wheel", trip="Halde flat regatta"),
     Shot("bench-phone", "bench", size=PHONE, camera="Boom", to=".shelf-frame"),
     Shot("route", "route"),
-    Shot("route-track", "route", to=".track-in"),
+    Shot("kit-mode", "kit"),
     Shot("route-phone", "route", size=PHONE, to=".route-left"),
     Shot("board-edit", "board", cell="d2-flight/chin"),
     Shot("board-move", "board"),
@@ -114,8 +113,9 @@ def _running_test(page: Page) -> None:
     page.clock.fast_forward("03:10")
 
 
-def _track(page: Page) -> None:
-    page.get_by_label("Open a track file").set_input_files(TRACK)
+def _mode(page: Page) -> None:
+    page.get_by_role("button", name=re.compile("^Boom 4K60:")).click()
+    page.wait_for_timeout(400)
 
 
 def _hand_at_nine(page: Page) -> None:
@@ -160,7 +160,7 @@ def _cure(page: Page) -> None:
 
 SPECIAL: dict[str, Callable[[Page], None]] = {
     "bench-test": _running_test,
-    "route-track": _track,
+    "kit-mode": _mode,
     "board-edit": _edit,
     "board-move": _move,
     "variants": _variants,

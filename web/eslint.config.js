@@ -18,6 +18,7 @@ export default ts.config(
       "@typescript-eslint/no-explicit-any": "error",
       "@typescript-eslint/switch-exhaustiveness-check": "off",
       "no-console": "error",
+      "max-lines-per-function": ["error", { max: 150 }],
     },
   },
 );

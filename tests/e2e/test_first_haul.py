@@ -5,16 +5,64 @@ from __future__ import annotations
 import json
 import re
 from pathlib import Path
+from typing import Any
 
 from playwright.sync_api import Page, expect
 
 from tests.e2e.conftest import board, keep, loss
-from tools.driving import Server, arrived
+from tools.driving import ROOT, Server, arrived
 
 LINES = """camp; stop; 0:30; 12
 ridge; walk; 2:00; 12 to 18; 1; 20 %
 saddle; stop; 0:20; 18
 glide; flight; 1:30; 15; 9; 50 %; never"""
+
+
+class Newcomer:
+    """Somebody who has never seen it: every click and key that they need is counted."""
+
+    def __init__(self, page: Page) -> None:
+        self.page = page
+        self.clicks = 0
+        self.keys = 0
+
+    def click(self, name: str | re.Pattern[str], role: Any = "button") -> None:
+        """Click what is called so."""
+        self.page.get_by_role(role, name=name).first.click()
+        self.clicks += 1
+
+    def type(self, text: str) -> None:
+        """Type where the page has put one, and press Enter."""
+        self.page.keyboard.type(text)
+        self.page.keyboard.press("Enter")
+        self.keys += len(text) + 1
+
+
+def test_a_newcomer_is_led_from_an_empty_start_to_a_verdict(
+    page: Page, empty_server: Server
+) -> None:
+    """Two cameras and a day of three legs, in 25 clicks and 60 keystrokes at most."""
+    page.goto(empty_server.address)
+    expect(page.get_by_label("Name of the trip")).to_be_focused()
+    new = Newcomer(page)
+    new.type("Two ridges")
+    expect(page.get_by_text("Next: add the camera you carry")).to_be_visible()
+    for camera in ("Chin", "Boom"):
+        new.click("Add a camera")
+        expect(page.get_by_label("It is called")).to_be_focused()
+        new.type(camera)
+        expect(page.get_by_role("button", name=f"Camera {camera}: edit")).to_be_visible()
+    new.click("Go to Route", "link")
+    for leg in ("climb", "ridge", "way down"):
+        new.click("Add a leg")
+        expect(page.get_by_label("Name", exact=True)).to_be_focused()
+        new.type(leg)
+    expect(page.get_by_role("heading", level=1)).to_contain_text("3 legs and 1 stop, 3 h 30.")
+    new.click("Go to Board", "link")
+    new.click("Let all cameras roll on every leg")
+    expect(page.get_by_test_id("headline")).to_have_text(re.compile("musts are broken"))
+    assert new.clicks <= 25
+    assert new.keys <= 60
 
 
 def test_from_an_empty_start_to_a_verdict_by_typing(page: Page, empty_server: Server) -> None:
@@ -24,28 +72,24 @@ def test_from_an_empty_start_to_a_verdict_by_typing(page: Page, empty_server: Se
     )
     page.get_by_label("Name of the trip").fill("Two ridges")
     page.get_by_role("button", name="Make the trip").click()
-
-    page.get_by_role("button", name="Add a camera").click()
-    page.get_by_role("button", name="Add a camera").click()
-    expect(page.get_by_role("region", name="Camera Camera 2")).to_be_visible()
-    name = page.get_by_role("region", name="Camera Camera 2").get_by_label("Name")
-    name.fill("Chin")
-    name.press("Enter")
-    page.get_by_label("Lasts, min").fill("70")
-    page.get_by_label("Lasts, min").press("Enter")
+    for camera, minutes in (("Cairn", "80"), ("Chin", "70")):
+        page.get_by_role("button", name="Add a camera").click()
+        page.get_by_label("It is called").fill(camera)
+        page.get_by_label("it lasts, min").fill(minutes)
+        page.get_by_label("it lasts, min").press("Enter")
     cords = page.get_by_role("list", name="Modes").get_by_role("button")
     expect(cords).to_have_count(2)
     expect(cords.nth(1)).to_have_accessible_name(
         re.compile("^Chin 4K30: hot after 37 min .* Otherwise empty after 1 h 10")
     )
 
-    page.get_by_role("link", name="Route").click()
+    page.get_by_role("link", name="Route", exact=True).click()
     arrived(page, "Route")
     page.get_by_label("Type or paste").fill(LINES)
     page.get_by_role("button", name="Add 4 lines").click()
     expect(page.get_by_role("heading", level=1)).to_contain_text("2 legs and 3 stops, 4 h 50.")
 
-    page.get_by_role("link", name="Board").click()
+    page.get_by_role("link", name="Board", exact=True).click()
     arrived(page, "Board")
     expect(page.get_by_test_id("headline")).to_have_text("Nothing is asked yet.")
     page.get_by_role("gridcell", name="Chin, glide").click()
@@ -55,7 +99,7 @@ def test_from_an_empty_start_to_a_verdict_by_typing(page: Page, empty_server: Se
     expect(page.get_by_test_id("headline")).to_have_text("One must is broken.")
     expect(loss(page, "Chin")).to_contain_text("20 min Chin")  # 90 asked, 70 lasted
     page.get_by_role("button", name="Close").click()
-    page.get_by_role("gridcell", name="Camera 1, ridge").click()
+    page.get_by_role("gridcell", name="Cairn, ridge").click()
     page.get_by_role("group", name="How it records").get_by_role("button", name="takes").click()
     keep(page)
     expect(page.get_by_label("Verdict").get_by_text("camera time asked").first).to_contain_text(
@@ -166,3 +210,24 @@ def test_the_first_run_shows_the_demo_on_the_board_and_asks_nothing_outside(
     arrived(page, "Kit")
     page.get_by_test_id("shelf-headline").wait_for()
     assert hosts == {f"127.0.0.1:{server.port}"}
+
+
+STEP = re.compile(r"Type `([^`]+)`, then Enter|[Cc]lick \*\*([^*]+)\*\*|It says \*\*([^*]+)\*\*")
+
+
+def test_the_first_trip_of_the_documents_goes_as_it_says(page: Page, empty_server: Server) -> None:
+    """Every step of docs/first-trip.md, to the letter."""
+    page.goto(empty_server.address)
+    expect(page.get_by_label("Name of the trip")).to_be_focused()
+    told = (ROOT / "docs" / "first-trip.md").read_text("utf-8")
+    steps = STEP.findall("\n".join(re.findall(r"^\d+\. .*$", told, re.MULTILINE)))
+    assert len(steps) > 15
+    for typed, clicked, said in steps:
+        if typed:
+            expect(page.locator("input:focus")).to_be_visible()
+            page.keyboard.type(typed)
+            page.keyboard.press("Enter")
+        elif clicked:
+            page.locator("button, a").filter(has_text=clicked).first.click()
+        else:
+            expect(page.get_by_text(said).first).to_be_visible()

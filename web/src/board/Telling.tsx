@@ -16,6 +16,7 @@ interface TellingProps {
 const NUMBER_PX = 14;
 const TIME_X = 20;
 const WORDS_X = 58;
+const LONGEST_NAMES = 20;
 
 /** The hands' work in the stop bands: numbered, timed, on arrival and before leaving. */
 export function Telling({ moves, cameras, scale, lanes, clock }: TellingProps) {
@@ -57,7 +58,8 @@ interface LineProps {
 function Line(props: LineProps & { clock: Clock; x: number; width: number }) {
   const { band, work, line, row, cameras, clock, x, width } = props;
   const y = band.y0 + lineTop(work, row);
-  const names = whose(line, cameras);
+  const all = whose(line, cameras);
+  const names = all.length > LONGEST_NAMES ? `${String(line.cameras.length)} cameras` : all;
   const text = fitted(line.text, width - WORDS_X - 12 - names.length * 7);
   return (
     <g>
@@ -66,7 +68,7 @@ function Line(props: LineProps & { clock: Clock; x: number; width: number }) {
         {clock.time(line.atMs)}
       </text>
       <text x={x + WORDS_X} y={y + 11.5} fill="var(--ink)">
-        <title>{`${names} ${line.text}`}</title>
+        <title>{`${all} ${line.text}`}</title>
         <tspan fontWeight={740}>{names}</tspan> {text}
       </text>
     </g>

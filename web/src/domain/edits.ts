@@ -49,6 +49,17 @@ export function withAssignment(plan: Plan, next: Assignment): Plan {
   return { ...plan, assignments };
 }
 
+/** Every camera rolls on every leg, as a must: something to take away from. */
+export function rolledEverywhere(kit: Kit, trip: Trip, plan: Plan): Plan {
+  const legs = trip.items.filter((one) => one.kind === "leg");
+  const assignments = legs.flatMap((leg) =>
+    kit.cameras
+      .filter((camera) => camera.modes.length > 0 && camera.set_ups.length > 0)
+      .map((camera) => ({ ...freshAssignment(plan, camera, leg.id), importance: "must" as const })),
+  );
+  return { ...plan, assignments };
+}
+
 export function withoutAssignment(plan: Plan, camera: string, item: string): Plan {
   return {
     ...plan,

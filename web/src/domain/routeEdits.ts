@@ -1,3 +1,4 @@
+import * as assumed from "./assumed";
 import { freshKey } from "./edits";
 import type { AirTold, Item, Leg, Stop, Trip } from "./types";
 
@@ -126,13 +127,37 @@ export function freshItem(trip: Trip, kind: Item["kind"], before: Item | undefin
     ...shared,
     kind,
     duration_s: 3600,
-    activity: "other",
+    activity: "walk",
     hands: "stops",
-    air_mps: 0,
+    air_mps: usualAir("walk"),
     ...DRY_AND_SLOW,
     height_start_m: height,
     height_end_m: height,
   } satisfies Leg;
+}
+
+const USUAL_AIR: Record<Leg["activity"], number> = {
+  climb: assumed.air_climb_mps,
+  walk: assumed.air_walk_mps,
+  descent: assumed.air_descent_mps,
+  flight: assumed.air_flight_mps,
+  sled: assumed.air_sled_mps,
+  sail: assumed.air_sail_mps,
+  ride: assumed.air_ride_mps,
+  paddle: assumed.air_paddle_mps,
+  drive: assumed.air_drive_mps,
+  other: 0,
+};
+
+/** Airflow on the kit where none was typed: the usual speed of an activity [m/s]. */
+export function usualAir(activity: Leg["activity"]): number {
+  return USUAL_AIR[activity];
+}
+
+/** Another activity; its airflow comes with it, unless one was typed. */
+export function withActivity(leg: Leg, activity: Leg["activity"]): Leg {
+  const untouched = leg.air_mps === usualAir(leg.activity) || leg.air_mps === 0;
+  return { ...leg, activity, air_mps: untouched ? usualAir(activity) : leg.air_mps };
 }
 
 /** What a leg has that a stop has not, when it is new. */

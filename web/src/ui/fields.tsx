@@ -304,7 +304,7 @@ export function CheckIn({ label, value, onCommit, path }: CheckInProps) {
 interface PickProps<Value extends string> {
   label: string;
   value: Value | null;
-  choices: readonly (Choice<Value> & { note?: string })[];
+  choices: readonly (Choice<Value> & { note?: string; picture?: ReactNode })[];
   onPick: (value: Value) => void;
 }
 
@@ -319,8 +319,11 @@ export function Pick<Value extends string>({ label, value, choices, onPick }: Pi
           aria-pressed={one.value === value}
           onClick={() => onPick(one.value)}
         >
-          {one.name}
-          {one.note === undefined ? null : <small>{one.note}</small>}
+          {one.picture}
+          <span>
+            {one.name}
+            {one.note === undefined ? null : <small>{one.note}</small>}
+          </span>
         </button>
       ))}
     </div>

@@ -12,12 +12,33 @@ from ..document.angles import Activity
 from ..document.base import Part
 from ..document.rows import free_key, made_of, read_rows
 from ..document.trip import Hands
+from ..parameters import DEFAULTS, Parameter
 
 COLUMNS = ("name", "activity", "duration", "temperature", "air", "sun", "hands", "height")
 ACTIVITIES = get_args(Activity)
 HANDS = get_args(Hands)
 ITEM: TypeAdapter[Item] = TypeAdapter(Item)
 MOST_LINES = 1000
+ALSO = {
+    "climbing": "climb",
+    "walking": "walk",
+    "hike": "walk",
+    "hiking": "walk",
+    "foot": "walk",
+    "down": "descent",
+    "descending": "descent",
+    "flying": "flight",
+    "fly": "flight",
+    "glide": "flight",
+    "sledding": "sled",
+    "sailing": "sail",
+    "riding": "ride",
+    "paddling": "paddle",
+    "driving": "drive",
+    "rest": "stop",
+    "camp": "stop",
+    "break": "stop",
+}
 
 
 class Pasted(Part):
@@ -52,7 +73,8 @@ def _item(row: dict[str, str], names: set[str]) -> dict[str, Any]:
     name = row.get("name", "")
     if not name:
         raise ValueError("has no name in its first column")
-    activity = row.get("activity", "").lower()
+    said = row.get("activity", "").lower()
+    activity = ALSO.get(said, said)
     low_c, high_c = _pair(row.get("temperature", ""), "temperature", 15.0)
     item: dict[str, Any] = {
         "id": free_key(name, names, "part"),
@@ -71,12 +93,18 @@ def _item(row: dict[str, str], names: set[str]) -> dict[str, Any]:
     hands = row.get("hands", "").lower() or "stops"
     if hands not in HANDS:
         raise ValueError(f"hands '{hands}' is none of {', '.join(HANDS)}")
-    air = _number(row.get("air", ""), "air", 0.0)
+    air = _number(row.get("air", ""), "air", usual_air_mps(activity))
     item |= {"kind": "leg", "activity": activity, "hands": hands, "air_mps": air}
     if heights:
         start_m, end_m = _pair(heights, "height", 0.0)
         item |= {"height_start_m": start_m, "height_end_m": end_m}
     return item
+
+
+def usual_air_mps(activity: str) -> float:
+    """Airflow on the kit where none is typed: the usual speed of an activity [m/s]."""
+    usual: Parameter | None = getattr(DEFAULTS, f"air_{activity}_mps", None)
+    return 0.0 if usual is None else usual.value
 
 
 def _duration_s(text: str) -> int:

@@ -25,6 +25,7 @@ LIMIT = "usual limit for charging lithium-ion; makers' instructions go first"
 BACK = "two kelvins back, so that it does not chatter"
 BANK = "banks that switch themselves off, typical"
 DYNAMO = "hub dynamos of 3 W, as bench tests show them"
+GOING = "the usual speed of going, as an airflow on the kit; a wind is not in it"
 HABIT = "typical of small cameras; replace by what you time yourself"
 
 FEATURE_W: Mapping[str, Parameter] = MappingProxyType(
@@ -90,6 +91,16 @@ class Defaults:
     airflow_a: Parameter = Parameter(0.8, 0.5, 1.2, "1/sqrt(m/s)", HEAT_TEXT)
     stop_c: Parameter = Parameter(70.0, 60.0, 80.0, "degC", PRIOR)
     restart_c: Parameter = Parameter(55.0, 45.0, 65.0, "degC", PRIOR)
+    # Airflow where none is typed: the speed of going, in still air
+    air_climb_mps: Parameter = Parameter(0.6, 0.2, 1.5, "m/s", GOING)
+    air_walk_mps: Parameter = Parameter(1.2, 0.6, 2.5, "m/s", GOING)
+    air_descent_mps: Parameter = Parameter(1.0, 0.4, 2.5, "m/s", GOING)
+    air_flight_mps: Parameter = Parameter(9.0, 6.0, 14.0, "m/s", GOING)
+    air_sled_mps: Parameter = Parameter(4.0, 2.0, 8.0, "m/s", GOING)
+    air_sail_mps: Parameter = Parameter(8.0, 3.0, 15.0, "m/s", GOING)
+    air_ride_mps: Parameter = Parameter(4.0, 2.0, 8.0, "m/s", GOING)
+    air_paddle_mps: Parameter = Parameter(1.5, 0.5, 4.0, "m/s", GOING)
+    air_drive_mps: Parameter = Parameter(1.0, 0.0, 5.0, "m/s", GOING)
     absorptance: Parameter = Parameter(
         0.9, 0.7, 0.95, "", "dark plastic; tables of solar absorptance"
     )

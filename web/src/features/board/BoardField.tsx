@@ -26,6 +26,8 @@ import type { Stretches } from "./useStretches";
 import type { Trials } from "./useTrial";
 
 interface Props extends Pick<Trials, "curing" | "drafting" | "ghost"> {
+  /** On a phone only the strips that rise from the lower edge: the list of stops is the board. */
+  phone: boolean;
   field: RefObject<HTMLDivElement | null>;
   document: PlanDocument;
   rehearsal: Rehearsal;
@@ -66,6 +68,12 @@ export function BoardField(props: Props) {
     hand.point(msUnder(event));
     hand.togglePin();
   };
+  if (props.phone)
+    return (
+      <div ref={field} data-board="field">
+        {open === null ? null : <OpenStrip {...props} picture={picture} present={present} />}
+      </div>
+    );
   const unplayed = rehearsal.findings.some((one) => one.code === "figure_mistaken");
   return (
     // the pointer only moves the hand; the grid inside carries every action for the keyboard

@@ -1,5 +1,5 @@
 import { useMediaQuery } from "@mui/material";
-import { useCallback, useDeferredValue, useMemo, useRef, useState } from "react";
+import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
 import { tellServing } from "../../api/queries";
 import { usePumped } from "../../api/usePumped";
 import type { Shown } from "../../api/useRehearsal";
@@ -10,7 +10,7 @@ import { lostIn } from "../../board/workLines";
 import type { Clock } from "../../domain/clock";
 import { targetOfLoss } from "../../domain/cures";
 import { lossesInOrder } from "../../domain/moment";
-import type { Loss, PlanDocument, Rehearsal } from "../../domain/types";
+import type { CureTarget, Loss, PlanDocument, Rehearsal } from "../../domain/types";
 import type { Fold } from "../../scale/elastic";
 import { lanesOf } from "../../scale/lanes";
 import { useHeight, useWidth } from "../../ui/useWidth";
@@ -18,13 +18,15 @@ import { BoardField } from "./BoardField";
 import { BoardSide } from "./BoardSide";
 import { Edge } from "./Edge";
 import { BottomLine } from "./BottomLine";
+import { NothingAsked } from "./NothingAsked";
 import { HandSlider } from "./HandSlider";
 import { TripStrip } from "./TripStrip";
+import { StopList } from "./StopList";
 import { Trying } from "./Trying";
 import { useBestCures } from "./useBestCures";
 import { useBoardCommands } from "./useBoardCommands";
 import { useBoardScale } from "./useBoardScale";
-import { useHand } from "./useHand";
+import { type Hand, useHand } from "./useHand";
 import { useSettled } from "./useSettled";
 import { useStretches } from "./useStretches";
 import type { Trials } from "./useTrial";
@@ -56,6 +58,7 @@ export function BoardWork(props: Props) {
   const [fold, setFold] = useState<Fold>("day");
   const [beside, setBeside] = useState(false);
   const narrow = useMediaQuery("(max-width: 819px)");
+  const phone = useMediaQuery("(max-width: 639px)");
   const folds = !narrow && document.kit.cameras.length > SIDE_BESIDE;
   const first = useMemo(() => lossesInOrder(rehearsal)[0], [rehearsal]);
   const hand = useHand(document.trip, rehearsal, clock, first?.start_ms ?? 0);
@@ -112,6 +115,7 @@ export function BoardWork(props: Props) {
     dayNumber: day.number,
     chooseDay,
   });
+  useShown(curing.open, rehearsal, hand);
   const losses = useMemo(
     () => lostIn(lossesInOrder(present.rehearsal), { id: "", ...window }),
     [present.rehearsal, window],
@@ -132,16 +136,40 @@ export function BoardWork(props: Props) {
         <Verdict rehearsal={rehearsal} late={rehearsing.late} error={rehearsing.error} />
       </header>
       <section className="board-main" aria-label="Board">
+        <NothingAsked />
         <Trying curing={curing} problem={corrections.error} />
-        <Heads
-          {...{ document, rehearsal, clock, lanes }}
-          handMs={hand.at}
-          onCamera={board.openCamera}
-        >
-          <HandSlider hand={hand} window={window} rehearsal={rehearsal} clock={clock} />
-        </Heads>
+        {phone ? (
+          <div className="phone-hand label">
+            <HandSlider hand={hand} window={window} rehearsal={rehearsal} clock={clock} />
+            {document.kit.cameras.map((one) => (
+              <button
+                key={one.id}
+                type="button"
+                className="plain link"
+                onClick={() => board.openCamera(one.id)}
+              >
+                {one.name}
+              </button>
+            ))}
+          </div>
+        ) : (
+          <Heads
+            {...{ document, rehearsal, clock, lanes }}
+            handMs={hand.at}
+            onCamera={board.openCamera}
+          >
+            <HandSlider hand={hand} window={window} rehearsal={rehearsal} clock={clock} />
+          </Heads>
+        )}
         <div className="board-scroll" ref={scroll}>
+          {phone ? (
+            <StopList
+              {...{ document, rehearsal, clock, hand, board, best, curing, ghost }}
+              bands={shown.scale.bands}
+            />
+          ) : null}
           <BoardField
+            phone={phone}
             {...{ field, document, rehearsal, clock, present, kept, hand, board, lanes, shown }}
             {...{ corrections, serving, best, curing, drafting, ghost }}
           />
@@ -169,6 +197,23 @@ export function BoardWork(props: Props) {
       />
     </main>
   );
+}
+
+/** What cures are sought for is brought into sight, on whichever day it is; the focus stays. */
+function useShown(target: CureTarget | null, rehearsal: Rehearsal, hand: Hand): void {
+  const { day, move } = hand;
+  const laid = rehearsal.items.find((one) => one.id === target?.item);
+  const mark = target === null ? "" : `${target.item ?? ""}/${target.camera ?? ""}`;
+  const startMs = laid?.start_ms;
+  const elsewhere = startMs !== undefined && (startMs < day.startMs || startMs >= day.endMs);
+  useEffect(() => {
+    if (mark === "" || startMs === undefined) return;
+    if (elsewhere) move(startMs);
+    const frame = requestAnimationFrame(() =>
+      document.querySelector(`[data-cell="${mark}"]`)?.scrollIntoView({ block: "nearest" }),
+    );
+    return () => cancelAnimationFrame(frame);
+  }, [mark, startMs, elsewhere, move]);
 }
 
 function focusOpenCures() {

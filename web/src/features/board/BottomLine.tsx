@@ -40,7 +40,7 @@ export function BottomLine(props: Props) {
     ? "Ctrl+Enter or Keep: one step that undo takes back. Esc: as it was. Going elsewhere keeps it."
     : open
       ? "A change is rehearsed and drawn before it is kept. Esc closes."
-      : `Enter or click: change it. Shift: several. N: next gap or finding. C: cures. E B L M: pull. F: fold. ?: all. ${pinned ? `Hand pinned at ${clock.time(handMs)}: click the rails to free it.` : "Click the rails: pin the hand."}`;
+      : `Enter: change it. N: the next gap. C: its cures. ?: all keys. ${pinned ? `Hand pinned at ${clock.time(handMs)}: click the rails to free it.` : "Click the rails: pin the hand."}`;
   return (
     <p className="bottom-line label">
       <strong>{what}</strong> <span>{does}</span>

@@ -51,10 +51,11 @@ export const GapsTold = memo(function GapsTold(props: Props) {
 interface GapProps extends Pick<Props, "document" | "clock" | "curing" | "goTo"> {
   loss: Loss;
   known: BestCure | undefined;
-  style: { left: number; top: number; width: number; height: number };
+  style?: { left: number; top: number; width: number; height: number };
 }
 
-function GapTold({ document, clock, curing, goTo, loss, known, style }: GapProps) {
+/** One gap in words, with its best cure under it. */
+export function GapTold({ document, clock, curing, goTo, loss, known, style }: GapProps) {
   const cure = known?.cure ?? null;
   const tried = cure !== null && curing.tried === cure;
   const lost = loss.minutes > 0 ? `${minutesText(loss.minutes)} lost` : "under 1 min lost";
@@ -101,5 +102,5 @@ function cureWords(known: BestCure | undefined, tried: boolean): string {
   if (known === undefined) return "cures…";
   if (known.cure === null) return "nothing you carry cures it: see why";
   const words = `${cureFigures(known.cure)}: ${known.cure.text.replace(/\.$/, "")}`;
-  return tried ? `⏎ keeps: ${words}` : words;
+  return tried ? `Press Enter to keep this cure: ${words}` : words;
 }

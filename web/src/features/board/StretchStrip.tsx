@@ -19,6 +19,7 @@ import { Pick as Choice } from "../../ui/fields";
 import { Asked } from "./Asked";
 import { CopyHere } from "./CopyHere";
 import { DraftFoot } from "./DraftFoot";
+import { Swatch } from "./Swatch";
 import { alternativesOf, type Chosen, chosenOf, type How, withHow, withPart } from "./editing";
 import { LegTools } from "./LegTools";
 import { MovesHere } from "./MovesHere";
@@ -138,7 +139,7 @@ const Editor = memo(function Editor({
   const alone = cells.length === 1;
   const settled = useDeferredValue(plan);
   const alternatives = useMemo(() => alternativesOf(kit, settled, chosen), [kit, settled, chosen]);
-  const differences = useDeferredValue(useDifferences(document, rehearsal, alternatives));
+  const differences = useDeferredValue(useDifferences(document, rehearsal, alternatives, cells));
   const editPlan = useCallback(
     (edit: (old: Plan) => Plan) => change((old) => ({ ...old, plan: edit(old.plan) })),
     [change],
@@ -149,9 +150,7 @@ const Editor = memo(function Editor({
   );
   const pick = (how: How) => editPlan((old) => withHow(kit, old, cells, how));
   const note = (how: How) =>
-    how === (asked?.pattern.kind ?? "off")
-      ? "now"
-      : (differences.get(how)?.replace(" · ", "\n") ?? "");
+    how === (asked?.pattern.kind ?? "off") ? "now" : (differences.get(how) ?? "");
   const laid = rehearsal.items.filter((one) => cells.some((cell) => cell.item === one.id));
   const shared = { camera: lead, item: item.id, plan, document, editPlan };
   return (
@@ -163,8 +162,13 @@ const Editor = memo(function Editor({
         label="How it records"
         value={asked?.pattern.kind ?? "off"}
         choices={[
-          { value: "off", name: "off", note: note("off") },
-          ...PATTERNS.map((value) => ({ value, name: value, note: note(value) })),
+          ...PATTERNS.map((value) => ({
+            value,
+            name: value,
+            note: note(value),
+            picture: <Swatch kind={value} />,
+          })),
+          { value: "off", name: "off", note: note("off"), picture: <Swatch kind="off" /> },
         ]}
         onPick={pick}
       />

@@ -80,22 +80,10 @@ class Run {
   }
 }
 
-/** What is tried over what is kept. */
-export function useTrial(shown: Shown): Trials {
-  const { kept } = useTripHere();
-  const keepKit = useKeepKit();
-  const { edit, state } = kept;
-  const base = useMemo<TripAndPlan>(
-    () => ({
-      trip: state?.trip ?? shown.document.trip,
-      plan: state?.plan ?? shown.document.plan,
-    }),
-    [state?.trip, state?.plan, shown.document],
-  );
-  const kit = state?.kit ?? shown.document.kit;
+/** What is tried, rehearsed as it changes; only the newest answer counts. */
+function useTryout() {
   const [trial, setTrial] = useState<Trial | null>(null);
   const [told, setTold] = useState<Told | null>(null);
-  const [open, setOpen] = useState<CureTarget | null>(null);
   const [error, setError] = useState<string | null>(null);
   const fail = useCallback(
     (problem: unknown) => setError(problem instanceof Error ? problem.message : String(problem)),
@@ -133,6 +121,24 @@ export function useTrial(shown: Shown): Trials {
     },
     [pump, run],
   );
+  return { trial, told, error, setError, run, show };
+}
+
+/** What is tried over what is kept. */
+export function useTrial(shown: Shown): Trials {
+  const { kept } = useTripHere();
+  const keepKit = useKeepKit();
+  const { edit, state } = kept;
+  const base = useMemo<TripAndPlan>(
+    () => ({
+      trip: state?.trip ?? shown.document.trip,
+      plan: state?.plan ?? shown.document.plan,
+    }),
+    [state?.trip, state?.plan, shown.document],
+  );
+  const kit = state?.kit ?? shown.document.kit;
+  const { trial, told, error, setError, run, show } = useTryout();
+  const [open, setOpen] = useState<CureTarget | null>(null);
 
   const draft = useCallback(
     (edits: readonly Edit[], moving = false) => {
@@ -190,7 +196,7 @@ export function useTrial(shown: Shown): Trials {
       if (cured != null) void keepKit(() => cured);
       if (changes) edit((doc) => keptCure(doc, cure));
     },
-    [document, edit, keepKit, show, state],
+    [document, edit, keepKit, setError, show, state],
   );
 
   const fresh = trial !== null && told !== null && told.of.cure === trial.cure ? told : null;

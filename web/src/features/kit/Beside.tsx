@@ -6,6 +6,7 @@ import {
   useRef,
   useState,
 } from "react";
+import { drawn } from "./opened";
 
 interface Props {
   /** Of the drawing that it stands beside. */
@@ -29,6 +30,7 @@ export function Beside({ mark, title, wide = false, onClose, children }: Props) 
     const page = sheet.current?.parentElement;
     const thing = drawn(page, mark);
     if (page == null || thing === undefined) return;
+    const sheetHeight = sheet.current?.offsetHeight ?? 0;
     const [box, frame] = [thing.getBoundingClientRect(), page.getBoundingClientRect()];
     const right = box.right - frame.left + APART;
     const left = box.left - frame.left - APART - width;
@@ -37,21 +39,30 @@ export function Beside({ mark, title, wide = false, onClose, children }: Props) 
         right + width <= frame.width - EDGE || left < EDGE
           ? Math.min(right, frame.width - width - EDGE)
           : left,
-      top: Math.max(EDGE, box.top - frame.top - EDGE),
+      top: Math.max(EDGE, Math.min(box.top, innerHeight - sheetHeight - EDGE) - frame.top - EDGE),
     });
   }, [mark, width]);
   useEffect(() => {
-    sheet.current?.querySelector<HTMLElement>("input, select, button")?.focus();
+    const first = sheet.current?.querySelector<HTMLElement>(
+      "input:not([type=checkbox]), select, .beside-fields button",
+    );
+    first?.focus();
+    if (first instanceof HTMLInputElement) first.select();
   }, [mark]);
-  const close = () => {
-    const thing = drawn(sheet.current?.parentElement, mark);
-    onClose();
-    thing?.focus();
-  };
+  useEffect(() => {
+    // a press elsewhere on the shelf closes it; what lies over the page is not elsewhere
+    const away = (event: PointerEvent) => {
+      const at = event.target instanceof Element ? event.target : null;
+      const inside = at?.closest(".beside, .MuiDialog-root, [data-unit]") != null;
+      if (!inside && at?.closest(".kit-page") != null) onClose();
+    };
+    document.addEventListener("pointerdown", away);
+    return () => document.removeEventListener("pointerdown", away);
+  }, [onClose]);
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.key !== "Escape") return;
     event.stopPropagation();
-    close();
+    onClose();
   };
   return (
     <div
@@ -64,17 +75,11 @@ export function Beside({ mark, title, wide = false, onClose, children }: Props) 
     >
       <div className="beside-head">
         <h2>{title}</h2>
-        <button type="button" className="plain close" aria-label="Close" onClick={close}>
+        <button type="button" className="plain close" aria-label="Close" onClick={onClose}>
           ×
         </button>
       </div>
       {children}
     </div>
   );
-}
-
-/** The drawing that a mark is of. */
-function drawn(page: HTMLElement | null | undefined, mark: string): HTMLElement | undefined {
-  const all = [...(page?.querySelectorAll<HTMLElement>("[data-unit]") ?? [])];
-  return all.find((one) => one.dataset["unit"] === mark);
 }

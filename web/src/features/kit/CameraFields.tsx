@@ -76,54 +76,12 @@ export function CameraFields({ kit, camera, uses, choose, editKit, ask }: Props)
           onCommit={(starts_itself) => put({ starts_itself })}
         />
         <CheckIn
-          label="Goes on by itself after its longest clip"
+          label="Begins the next clip by itself"
           value={camera.continues_after_clip}
           onCommit={(continues_after_clip) => put({ continues_after_clip })}
         />
       </div>
-      <details>
-        <summary>Start, heat limits and files</summary>
-        <div className="row fields">
-          <NumberIn
-            label="Boots in"
-            unit="s"
-            value={camera.boot_s}
-            {...fieldLimits.Camera.boot_s}
-            assumed={String(assume.boot_s)}
-            onCommit={(boot_s) => put({ boot_s })}
-            onClear={() => put({ boot_s: null })}
-            width={120}
-          />
-          <NumberIn
-            label="Standby"
-            unit="W"
-            value={camera.standby_w}
-            {...fieldLimits.Camera.standby_w}
-            assumed={String(assume.standby_w)}
-            onCommit={(standby_w) => put({ standby_w })}
-            onClear={() => put({ standby_w: null })}
-            width={130}
-          />
-          <LimitFields camera={camera} put={put} />
-          <NumberIn
-            label="Largest file"
-            unit="GB"
-            value={camera.chapter_gb}
-            {...fieldLimits.Camera.chapter_gb}
-            assumed="none"
-            onCommit={(chapter_gb) => put({ chapter_gb })}
-            onClear={() => put({ chapter_gb: null })}
-            width={130}
-          />
-          <TextIn
-            label="Start gesture"
-            value={camera.start_gesture}
-            onCommit={(start_gesture) => put({ start_gesture: start_gesture.slice(0, 200) })}
-            width={300}
-            placeholder="short press starts"
-          />
-        </div>
-      </details>
+      <StartFields camera={camera} put={put} />
       <CameraMore camera={camera} path={path} put={put} />
       <p>
         Its modes hang on its plank: open a cord to change one.{" "}
@@ -183,6 +141,55 @@ export function CameraFields({ kit, camera, uses, choose, editKit, ask }: Props)
 }
 
 type Put = (part: Partial<Camera>) => void;
+
+/** How it starts, when it is too hot, and its files: assumed until they are said. */
+function StartFields({ camera, put }: { camera: Camera; put: Put }) {
+  return (
+    <details>
+      <summary>Start, heat limits and files</summary>
+      <div className="row fields">
+        <NumberIn
+          label="Boots in"
+          unit="s"
+          value={camera.boot_s}
+          {...fieldLimits.Camera.boot_s}
+          assumed={String(assume.boot_s)}
+          onCommit={(boot_s) => put({ boot_s })}
+          onClear={() => put({ boot_s: null })}
+          width={120}
+        />
+        <NumberIn
+          label="Standby"
+          unit="W"
+          value={camera.standby_w}
+          {...fieldLimits.Camera.standby_w}
+          assumed={String(assume.standby_w)}
+          onCommit={(standby_w) => put({ standby_w })}
+          onClear={() => put({ standby_w: null })}
+          width={130}
+        />
+        <LimitFields camera={camera} put={put} />
+        <NumberIn
+          label="Largest file"
+          unit="GB"
+          value={camera.chapter_gb}
+          {...fieldLimits.Camera.chapter_gb}
+          assumed="none"
+          onCommit={(chapter_gb) => put({ chapter_gb })}
+          onClear={() => put({ chapter_gb: null })}
+          width={130}
+        />
+        <TextIn
+          label="Start gesture"
+          value={camera.start_gesture}
+          onCommit={(start_gesture) => put({ start_gesture: start_gesture.slice(0, 200) })}
+          width={300}
+          placeholder="short press starts"
+        />
+      </div>
+    </details>
+  );
+}
 
 function MemoryFields({ camera, put }: { camera: Camera; put: Put }) {
   const memory = camera.memory;

@@ -102,14 +102,16 @@ export function CellShelf({ kit, plan, editKit, fit, onOpen }: Props) {
                   draggable
                   data-unit={`battery/${battery.id}`}
                   className={lifted?.id === battery.id ? "plain cell lifted" : "plain cell"}
-                  aria-label={`Battery ${battery.name}, ${percent(battery.charge)} charged, health ${percent(battery.health)}, ${place.name}${lifted?.id === battery.id ? `, set down: ${places[lifted.to]?.name ?? ""}` : ""}`}
+                  aria-label={`Battery ${battery.name}${battery.health === 1 ? "" : ` ${percent(battery.health)}`}, ${percent(battery.charge)} charged, ${place.name}${lifted?.id === battery.id ? `, set down: ${places[lifted.to]?.name ?? ""}` : ""}`}
                   onDragStart={(event) => event.dataTransfer.setData("text/plain", battery.id)}
                   onClick={() => onOpen({ kind: "battery", id: battery.id })}
                   onKeyDown={(event) => onKey(event, battery, at)}
                 >
                   <i style={{ height: `${String(Math.round(battery.charge * 62))}px` }} />
-                  <b>{battery.name}</b>
-                  {battery.health === 1 ? null : <small>{percent(battery.health)}</small>}
+                  <b>{battery.name}</b>{" "}
+                  {battery.health === 1 ? null : (
+                    <small title="health">{percent(battery.health)}</small>
+                  )}
                 </button>
               ))}
             </div>

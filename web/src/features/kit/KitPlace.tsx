@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { NextThing } from "../../app/NextThing";
 import { useTripHere } from "../../app/TripContext";
 import { useStepCommands } from "../../app/useStepCommands";
 import { withFitted } from "../../domain/edits";
@@ -10,7 +11,7 @@ import { CellShelf } from "./CellShelf";
 import { DeletePart } from "./DeletePart";
 import { Lengths } from "./Lengths";
 import { OpenSheet } from "./OpenSheet";
-import { type Opened, openedAt } from "./opened";
+import { drawn, markOf, type Opened, openedAt } from "./opened";
 import type { Going } from "./Parts";
 import { ShelfView } from "./ShelfView";
 import { Wells } from "./Wells";
@@ -30,9 +31,14 @@ export function KitPlace() {
   const editKit = (change: (old: Kit) => Kit) => edit((doc) => ({ ...doc, kit: change(doc.kit) }));
   const fit = (camera: string, battery: string) =>
     trip.edit((doc) => ({ ...doc, plan: withFitted(doc.plan, camera, battery) }));
+  const close = () => {
+    setChosen(null);
+    if (opened !== null) drawn(document, markOf(opened))?.focus();
+  };
   const shared = { kit, editKit, onOpen: setChosen };
   return (
     <main className="kit-page">
+      <NextThing />
       <ShelfView kit={kit} trip={trip.state?.trip ?? null} onOpen={setChosen}>
         <NameIn
           label="Kit"
@@ -72,7 +78,7 @@ export function KitPlace() {
         opened={opened}
         uses={state.uses}
         onOpen={setChosen}
-        onClose={() => setChosen(null)}
+        onClose={close}
         ask={setGoing}
       />
       <DeletePart going={going} onDone={() => setGoing(null)} />

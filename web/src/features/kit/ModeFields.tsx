@@ -4,16 +4,14 @@ import { resolutionName, RESOLUTIONS } from "../../domain/kitEdits";
 import { FEATURES, type Mode } from "../../domain/types";
 import { CheckIn, ChoiceIn, NameIn, NumberIn } from "../../ui/fields";
 
-/** A mode, entered by what people know: five fields, and the rest folded away. */
-export function ModeFields({
-  mode,
-  path,
-  putMode,
-}: {
+interface Props {
   mode: Mode;
   path: string;
   putMode: (part: Partial<Mode>) => void;
-}) {
+}
+
+/** A mode, entered by what people know: five fields, and the rest folded away. */
+export function ModeFields({ mode, path, putMode }: Props) {
   const { draw } = mode;
   const custom = resolutionName(mode);
   const resolutions = RESOLUTIONS.some((one) => one.name === custom)
@@ -87,75 +85,82 @@ export function ModeFields({
           />
         )}
       </div>
-      <details>
-        <summary>More of this mode{mode.rise_k == null ? " (heat assumed)" : ""}</summary>
-        <div className="row fields">
-          <NumberIn
-            label="Warms by"
-            unit="K"
-            value={mode.rise_k}
-            {...limits.Mode.rise_k}
-            assumed="by mass, W"
-            onCommit={(rise_k) => putMode({ rise_k })}
-            onClear={() => putMode({ rise_k: null })}
-            width={180}
-          />
-          <NumberIn
-            label="Box claims"
-            unit="min"
-            value={mode.box_minutes}
-            {...limits.Mode.box_minutes}
-            onCommit={(box_minutes) => putMode({ box_minutes })}
-            onClear={() => putMode({ box_minutes: null })}
-            width={120}
-          />
-          <NumberIn
-            label="Longest clip"
-            unit="s"
-            value={mode.clip_limit_s}
-            {...limits.Mode.clip_limit_s}
-            whole
-            assumed="none"
-            onCommit={(clip_limit_s) => putMode({ clip_limit_s })}
-            onClear={() => putMode({ clip_limit_s: null })}
-            width={140}
-          />
-          <NumberIn
-            label="Peak bitrate"
-            unit="Mbit/s"
-            value={mode.peak_mbps}
-            {...limits.Mode.peak_mbps}
-            assumed={`${String(assume.peak_over_mean)} × mean`}
-            onCommit={(peak_mbps) => putMode({ peak_mbps })}
-            onClear={() => putMode({ peak_mbps: null })}
-            width={190}
-          />
-        </div>
-        <div className="row checks" role="group" aria-label={`Features that ${mode.name} allows`}>
-          {FEATURES.map((name) => (
-            <CheckIn
-              key={name}
-              label={name}
-              value={mode.features.includes(name)}
-              onCommit={(on) =>
-                putMode({
-                  features: FEATURES.filter((one) =>
-                    one === name ? on : mode.features.includes(one),
-                  ),
-                })
-              }
-            />
-          ))}
-        </div>
-        <div className="row checks">
-          <CheckIn label="can loop" value={mode.loops} onCommit={(loops) => putMode({ loops })} />
-          <CheckIn
-            label="records sound"
-            value={mode.sound}
-            onCommit={(sound) => putMode({ sound })}
-          />
-        </div>
-      </details>
+      <MoreOfMode mode={mode} putMode={putMode} />
     </>
+  );
+}
+
+/** What decides seldom: heat, the box's claim, clip length, peaks, features. */
+function MoreOfMode({ mode, putMode }: Pick<Props, "mode" | "putMode">) {
+  return (
+    <details>
+      <summary>More of this mode{mode.rise_k == null ? " (heat assumed)" : ""}</summary>
+      <div className="row fields">
+        <NumberIn
+          label="Warms by"
+          unit="K"
+          value={mode.rise_k}
+          {...limits.Mode.rise_k}
+          assumed="by mass, W"
+          onCommit={(rise_k) => putMode({ rise_k })}
+          onClear={() => putMode({ rise_k: null })}
+          width={180}
+        />
+        <NumberIn
+          label="Box claims"
+          unit="min"
+          value={mode.box_minutes}
+          {...limits.Mode.box_minutes}
+          onCommit={(box_minutes) => putMode({ box_minutes })}
+          onClear={() => putMode({ box_minutes: null })}
+          width={120}
+        />
+        <NumberIn
+          label="Longest clip"
+          unit="s"
+          value={mode.clip_limit_s}
+          {...limits.Mode.clip_limit_s}
+          whole
+          assumed="none"
+          onCommit={(clip_limit_s) => putMode({ clip_limit_s })}
+          onClear={() => putMode({ clip_limit_s: null })}
+          width={140}
+        />
+        <NumberIn
+          label="Peak bitrate"
+          unit="Mbit/s"
+          value={mode.peak_mbps}
+          {...limits.Mode.peak_mbps}
+          assumed={`${String(assume.peak_over_mean)} × mean`}
+          onCommit={(peak_mbps) => putMode({ peak_mbps })}
+          onClear={() => putMode({ peak_mbps: null })}
+          width={190}
+        />
+      </div>
+      <div className="row checks" role="group" aria-label={`Features that ${mode.name} allows`}>
+        {FEATURES.map((name) => (
+          <CheckIn
+            key={name}
+            label={name}
+            value={mode.features.includes(name)}
+            onCommit={(on) =>
+              putMode({
+                features: FEATURES.filter((one) =>
+                  one === name ? on : mode.features.includes(one),
+                ),
+              })
+            }
+          />
+        ))}
+      </div>
+      <div className="row checks">
+        <CheckIn label="can loop" value={mode.loops} onCommit={(loops) => putMode({ loops })} />
+        <CheckIn
+          label="records sound"
+          value={mode.sound}
+          onCommit={(sound) => putMode({ sound })}
+        />
+      </div>
+    </details>
   );
 }

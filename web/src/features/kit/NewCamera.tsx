@@ -1,5 +1,5 @@
 import { Button } from "@mui/material";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { type AskedCamera, firstAsked, RESOLUTIONS, withAskedCamera } from "../../domain/kitEdits";
 import * as limits from "../../domain/limits";
 import type { Kit } from "../../domain/types";
@@ -9,20 +9,24 @@ import { Beside } from "./Beside";
 interface Props {
   kit: Kit;
   editKit: (change: (old: Kit) => Kit) => void;
-  onMade: (camera: string) => void;
   onClose: () => void;
 }
 
 const OWN = "";
 
 /** Four things of a new camera: its name, battery, memory, and what the box says. */
-export function NewCamera({ kit, editKit, onMade, onClose }: Props) {
+export function NewCamera({ kit, editKit, onClose }: Props) {
   const [asked, setAsked] = useState<AskedCamera>(() => firstAsked(kit));
-  const put = (some: Partial<AskedCamera>) => setAsked((old) => ({ ...old, ...some }));
+  // Enter keeps a field and sends the form at once: what was typed last must be in it
+  const latest = useRef(asked);
+  const put = (some: Partial<AskedCamera>) => {
+    latest.current = { ...latest.current, ...some };
+    setAsked(latest.current);
+  };
   const make = () => {
-    const made = withAskedCamera(kit, asked);
-    editKit(() => made.kit);
-    onMade(made.camera);
+    const { current } = latest;
+    editKit((old) => withAskedCamera(old, current).kit);
+    onClose();
   };
   return (
     <Beside mark="new/" title="A new camera" onClose={onClose}>

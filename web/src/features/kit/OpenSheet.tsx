@@ -23,14 +23,7 @@ export function OpenSheet({ kit, opened, uses, editKit, onOpen, onClose, ask }: 
   if (opened === null) return null;
   switch (opened.kind) {
     case "new":
-      return (
-        <NewCamera
-          kit={kit}
-          editKit={editKit}
-          onMade={(id) => onOpen({ kind: "camera", id })}
-          onClose={onClose}
-        />
-      );
+      return <NewCamera kit={kit} editKit={editKit} onClose={onClose} />;
     case "serving":
       return (
         <Beside mark={markOf(opened)} title="What serves where" wide onClose={onClose}>

@@ -98,8 +98,8 @@ function Fields({ preset, camera, path, change }: FieldsProps) {
         width={130}
       />
       <NumberIn
-        label="Shutter, 1 over"
-        unit="1/s"
+        label="Shutter, one part in"
+        unit="of a second"
         value={preset.shutter_per_s}
         {...limits.Preset.shutter_per_s}
         assumed="auto"

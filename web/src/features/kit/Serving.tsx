@@ -49,63 +49,57 @@ export function Serving({ kit, editKit }: Props) {
   const chosen = open ? cellOf(kit, open.what, open.where, lineOf(open.what, open.where)) : null;
   return (
     <section aria-label="What serves where">
-      <details>
-        <summary>
-          What serves where
-          {kit.serving.length > 0 ? `, ${String(kit.serving.length)} of it yours` : ""}
-        </summary>
-        <p className="hint">
-          Habits of people who film themselves; change a cell to what you know. Event rules, local
-          law and makers’ instructions come first.
-        </p>
-        <div className="matrix-scroll">
-          <table className="matrix label">
-            <thead>
-              <tr>
-                <td />
-                {WHERES.map(([where, name]) => (
-                  <th key={where} scope="col">
-                    <span>{name}</span>
-                  </th>
-                ))}
-              </tr>
-            </thead>
-            <tbody>
-              {WHATS.map(([what, name]) => (
-                <tr key={what}>
-                  <th scope="row">{name}</th>
-                  {WHERES.map(([where, whereName]) => {
-                    const cell = cellOf(kit, what, where, lineOf(what, where));
-                    return (
-                      <td key={where}>
-                        <button
-                          type="button"
-                          className={`plain mark ${cell.verdict}${cell.own ? " own" : ""}`}
-                          aria-label={`${name}, ${whereName}: ${cell.verdict}`}
-                          aria-pressed={open?.what === what && open.where === where}
-                          onClick={() => setOpen({ what, where })}
-                        >
-                          {MARKS[cell.verdict]}
-                        </button>
-                      </td>
-                    );
-                  })}
-                </tr>
+      <p className="hint">
+        Habits of people who film themselves; change a cell to what you know. Event rules, local law
+        and makers’ instructions come first.
+      </p>
+      <div className="matrix-scroll">
+        <table className="matrix label">
+          <thead>
+            <tr>
+              <td />
+              {WHERES.map(([where, name]) => (
+                <th key={where} scope="col">
+                  <span>{name}</span>
+                </th>
               ))}
-            </tbody>
-          </table>
-        </div>
-        {open === null || chosen === null ? null : (
-          <Cell
-            {...open}
-            own={chosen.own}
-            verdict={chosen.verdict}
-            why={chosen.why}
-            say={(said) => editKit((old) => withServing(old, said))}
-            unsay={() => editKit((old) => withoutServing(old, open))}
-          />
-        )}
-      </details>
+            </tr>
+          </thead>
+          <tbody>
+            {WHATS.map(([what, name]) => (
+              <tr key={what}>
+                <th scope="row">{name}</th>
+                {WHERES.map(([where, whereName]) => {
+                  const cell = cellOf(kit, what, where, lineOf(what, where));
+                  return (
+                    <td key={where}>
+                      <button
+                        type="button"
+                        className={`plain mark ${cell.verdict}${cell.own ? " own" : ""}`}
+                        aria-label={`${name}, ${whereName}: ${cell.verdict}`}
+                        aria-pressed={open?.what === what && open.where === where}
+                        onClick={() => setOpen({ what, where })}
+                      >
+                        {MARKS[cell.verdict]}
+                      </button>
+                    </td>
+                  );
+                })}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      {open === null || chosen === null ? null : (
+        <Cell
+          {...open}
+          own={chosen.own}
+          verdict={chosen.verdict}
+          why={chosen.why}
+          say={(said) => editKit((old) => withServing(old, said))}
+          unsay={() => editKit((old) => withoutServing(old, open))}
+        />
+      )}
     </section>
   );
 }

@@ -36,16 +36,16 @@ export function SetUps({ camera, path, put, usedIn, ask }: Props) {
               width={130}
             />
             <NumberIn
-              label="Holds heat"
-              unit="×"
+              label="Keeps heat in"
+              unit="× the bare camera"
               value={setUp.case_factor}
               {...limits.SetUp.case_factor}
               onCommit={(case_factor) => putSetUp({ case_factor })}
               width={110}
             />
             <NumberIn
-              label="Air helps"
-              unit="×"
+              label="Moving air cools it"
+              unit="× the bare camera"
               value={setUp.case_a}
               {...limits.SetUp.case_a}
               onCommit={(case_a) => putSetUp({ case_a })}
@@ -93,7 +93,7 @@ export function SetUps({ camera, path, put, usedIn, ask }: Props) {
               width={210}
             />
             <ChoiceIn
-              label="Stands"
+              label="Water it bears"
               value={setUp.water}
               choices={[
                 { value: "dry", name: "no water" },

@@ -46,3 +46,9 @@ export function openedAt(kit: Kit, path: string): Opened | null {
   const unit = kit[list as keyof typeof LISTS][Number(place)];
   return unit === undefined ? null : { kind, id: unit.id };
 }
+
+/** The drawing that a mark is of, in a page. */
+export function drawn(page: ParentNode | null | undefined, mark: string): HTMLElement | undefined {
+  const all = [...(page?.querySelectorAll<HTMLElement>("[data-unit]") ?? [])];
+  return all.find((one) => one.dataset["unit"] === mark);
+}

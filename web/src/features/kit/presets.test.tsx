@@ -27,7 +27,7 @@ describe("presets", () => {
     ));
     await userEvent.click(screen.getByRole("button", { name: "Add a preset" }));
     const first = within(screen.getByRole("listitem", { name: "preset Preset 1" }));
-    await userEvent.type(first.getByLabelText("Shutter, 1 over, 1/s"), "120{Enter}");
+    await userEvent.type(first.getByLabelText("Shutter, one part in, of a second"), "120{Enter}");
     await userEvent.clear(first.getByLabelText("Exposure bias, EV"));
     await userEvent.type(first.getByLabelText("Exposure bias, EV"), "-0.7{Enter}");
     await userEvent.click(screen.getByRole("button", { name: "Copy preset Preset 1" }));

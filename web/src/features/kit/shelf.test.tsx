@@ -127,7 +127,7 @@ describe("what keeps cameras going", () => {
 
 describe("batteries in their pockets", () => {
   const cell = (name: string) =>
-    screen.getByRole("button", { name: new RegExp(`^Battery ${name},`) });
+    screen.getByRole("button", { name: new RegExp(`^Battery ${name}\\b`) });
   it("are lifted with Space, carried by arrows and set down", async () => {
     const held = shelf();
     cell("A1").focus();
@@ -156,18 +156,24 @@ describe("batteries in their pockets", () => {
 
 describe("a new camera", () => {
   it("asks four things and stands with a battery and a card", async () => {
-    const made = vi.fn();
+    const closed = vi.fn();
     const held = withValue(kit, (value, edit) => (
-      <NewCamera kit={value} editKit={edit} onMade={made} onClose={() => undefined} />
+      <NewCamera kit={value} editKit={edit} onClose={closed} />
     ));
     const sheet = screen.getByRole("dialog");
-    await type(sheet, "It is called", "Keel");
+    const put = async (label: string, text: string) => {
+      const field = within(sheet).getByLabelText(label);
+      await userEvent.clear(field);
+      await userEvent.type(field, text);
+    };
+    await put("It is called", "Keel");
     await userEvent.selectOptions(within(sheet).getByLabelText("Its battery"), "one of its own");
-    await type(sheet, "which holds, mAh", "900");
-    await type(sheet, "it lasts, min", "70");
+    await put("which holds, mAh", "900");
+    await type(sheet, "it lasts, min", "70"); // and Enter puts it on the shelf
     const camera = held.now().cameras.at(-1);
     expect(camera).toMatchObject({ name: "Keel", modes: [{ box_minutes: 70 }] });
-    expect(made).toHaveBeenCalledWith(camera?.id);
+    expect(held.now().cameras).toHaveLength(kit.cameras.length + 1);
+    expect(closed).toHaveBeenCalledOnce();
     const family = held.now().families.at(-1);
     expect(family).toMatchObject({ id: camera?.battery_family, mah: 900 });
     expect(held.now().batteries.filter((one) => one.family === family?.id)).toHaveLength(1);

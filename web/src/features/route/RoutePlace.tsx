@@ -1,6 +1,7 @@
-import { useCallback, useMemo, useRef, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { tellRoute } from "../../api/queries";
 import { usePumped } from "../../api/usePumped";
+import { NextThing } from "../../app/NextThing";
 import { useTripHere } from "../../app/TripContext";
 import { type Clock, clockOf } from "../../domain/clock";
 import { moved, type TripAndPlan, withInserted, withItem, withoutItem } from "../../domain/edits";
@@ -31,6 +32,7 @@ export function RoutePlace() {
   const plan = kept.state?.plan;
   const told = usePumped(tellRoute, trip ?? null);
   const corrections = useCorrections();
+  const [fresh, setFresh] = useState<string | null>(null);
   if (trip === undefined || plan === undefined) return null;
   const edit = (change: (doc: TripAndPlan) => TripAndPlan) => kept.edit(change);
   const total = trip.items.reduce((sum, one) => sum + one.duration_s, 0);
@@ -39,6 +41,7 @@ export function RoutePlace() {
   const problem = corrections.error ?? told.error ?? rehearsing.error?.message;
   return (
     <main className="page route-page">
+      <NextThing />
       <h1>
         {legs} {legs === 1 ? "leg" : "legs"} and {stops} {stops === 1 ? "stop" : "stops"},{" "}
         {minutesText(total / 60)}.
@@ -51,7 +54,7 @@ export function RoutePlace() {
       {told.result === null && told.error === null ? (
         <p>Drawing the route…</p>
       ) : (
-        <Sheet trip={trip} told={told.result} corrections={corrections} />
+        <Sheet trip={trip} told={told.result} corrections={corrections} fresh={fresh} />
       )}
       <TrackIn
         id={id}
@@ -73,18 +76,26 @@ export function RoutePlace() {
         onItems={(items) =>
           edit((doc) => ({ ...doc, trip: withInserted(doc.trip, doc.trip.items.length, items) }))
         }
-        onFresh={(kind) => edit((doc) => ({ ...doc, trip: withFresh(doc.trip, kind) }))}
+        onFresh={(kind) => {
+          const made = freshItem(trip, kind, trip.items.at(-1));
+          edit((doc) => ({
+            ...doc,
+            trip: withInserted(doc.trip, doc.trip.items.length, [made]),
+          }));
+          setFresh(made.id);
+        }}
       />
     </main>
   );
 }
 
-function withFresh(trip: Trip, kind: Item["kind"]): Trip {
-  return withInserted(trip, trip.items.length, [freshItem(trip, kind, trip.items.at(-1))]);
-}
-
 /** The one picture: rows down the days, and beside them the way from above and the hand. */
-function Sheet({ trip, told, corrections }: Pick<RowsProps, "trip" | "told" | "corrections">) {
+function Sheet({
+  trip,
+  told,
+  corrections,
+  fresh,
+}: Pick<RowsProps, "trip" | "told" | "corrections" | "fresh">) {
   const { id, kept, rehearsing } = useTripHere();
   const frame = useRef<HTMLDivElement>(null);
   const width = useWidth(frame, 1208);
@@ -113,6 +124,7 @@ function Sheet({ trip, told, corrections }: Pick<RowsProps, "trip" | "told" | "c
           lanes={lanes}
           clock={clock}
           corrections={corrections}
+          fresh={fresh}
           hand={here === null ? null : { item: here.item, share: here.share }}
           onHand={setHand}
         />
@@ -141,6 +153,8 @@ interface RowsProps {
   lanes: ReturnType<typeof stripLanes>;
   clock: Clock | null;
   corrections: Corrections;
+  /** One just added: it opens, and its name is ready to be typed. */
+  fresh: string | null;
   hand: { item: string; share: number } | null;
   onHand: (ms: number) => void;
 }
@@ -150,6 +164,20 @@ function Rows(props: RowsProps) {
   const { kept } = useTripHere();
   const plan = kept.state?.plan;
   const [open, setOpen] = useState<string | null>(null);
+  const [shownFresh, setShownFresh] = useState<string | null>(null);
+  if (props.fresh !== shownFresh) {
+    setShownFresh(props.fresh);
+    setOpen(props.fresh);
+  }
+  const [typed, setTyped] = useState<string | null>(null);
+  const rows = useRef<HTMLOListElement>(null);
+  const wanted = typed ?? props.fresh;
+  useEffect(() => {
+    const name = rows.current?.querySelector<HTMLInputElement>(".route-fields input");
+    if (wanted === null || name == null) return;
+    name.focus();
+    name.select();
+  }, [wanted]);
   const led = useLedTo(true);
   const [ledDone, setLedDone] = useState<string | null>(null);
   const ledItem = trip.items[Number(/^trip\.items\[(\d+)\]/.exec(led ?? "")?.[1] ?? -1)];
@@ -166,6 +194,7 @@ function Rows(props: RowsProps) {
     const fresh = freshItem(trip, kind, trip.items[place - 1]);
     edit((doc) => ({ ...doc, trip: withInserted(doc.trip, place, [fresh]) }));
     setOpen(fresh.id);
+    setTyped(fresh.id);
   };
   const toldOf = (key: string) => told?.items.find((one) => one.item === key) ?? null;
   const dayOf = (place: number) => {
@@ -199,7 +228,7 @@ function Rows(props: RowsProps) {
     );
   };
   return (
-    <ol className="route-rows">
+    <ol className="route-rows" ref={rows}>
       {trip.items.map((item, place) => {
         const picture = pictures[place];
         const path = `trip.items[${String(place)}]`;

@@ -8,6 +8,7 @@ import {
   HANDS,
   localField,
   typedOver,
+  withActivity,
   withDuration,
 } from "../../domain/routeEdits";
 import type { Item, Leg, Stop } from "../../domain/types";
@@ -185,7 +186,7 @@ function LegFields({ leg, path, put, correct }: LegProps) {
         }))}
         onCommit={(activity) =>
           leg.on_way == null
-            ? put({ ...leg, activity })
+            ? put(withActivity(leg, activity))
             : correct({ kind: "activity", item: leg.id, activity })
         }
         width={110}

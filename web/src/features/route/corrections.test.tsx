@@ -103,6 +103,6 @@ describe("a leg on its way", () => {
     const { made } = fields({ ...LOW_LEG, timed_by: "hand" }, null);
     expect(screen.queryByRole("button", { name: /Make one/ })).toBeNull();
     await userEvent.click(screen.getByRole("button", { name: "Time it by the way again" }));
-    expect(made).toEqual([{ kind: "activity", item: "low", activity: "other" }]);
+    expect(made).toEqual([{ kind: "activity", item: "low", activity: "walk" }]);
   });
 });

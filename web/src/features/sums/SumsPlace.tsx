@@ -4,10 +4,11 @@ import { tellSum } from "../../api/sums";
 import { usePumped } from "../../api/usePumped";
 import { ThemeToggle } from "../../app/ThemeToggle";
 import { LAST_TRIP } from "../../app/TripContext";
-import { questionOf, type Sum, SUMS, sumOf, type Typed, wantedOf } from "../../domain/sums";
+import { questionOf, type Sum, sumOf, type Typed, wantedOf } from "../../domain/sums";
 import { Pick } from "../../ui/fields";
 import { Sentence } from "./Sentence";
 import { SumRope } from "./SumRope";
+import { SumTiles } from "./SumTiles";
 import "./sums.css";
 
 /** One question, no trip: a sentence with blanks, its answer and arithmetic, live as one types. */
@@ -37,18 +38,7 @@ export function SumsPlace() {
         </span>
       </header>
       <main className="page sums-page">
-        <nav aria-label="Questions" className="sum-list">
-          {SUMS.map((one) => (
-            <Link
-              key={one.kind}
-              to={`?sum=${one.kind}`}
-              replace
-              aria-current={one.kind === sum.kind ? "page" : undefined}
-            >
-              {one.title}
-            </Link>
-          ))}
-        </nav>
+        <SumTiles kind={sum.kind} />
         <OneSum key={sum.kind} sum={sum} typed={typed} put={put} trip={lastTrip} />
       </main>
     </>

@@ -12,6 +12,7 @@ interface Props {
 }
 
 const NEW_KIT = "";
+const START = /^\d{4}-\d\d-\d\dT\d\d:\d\d$/;
 
 function tomorrow(): string {
   const day = new Date(Date.now() + 86_400_000);
@@ -28,7 +29,7 @@ export function NewTrip({ kits, busy, onMake }: Props) {
   const [kit, setKit] = useDraft("trip-kit", NEW_KIT);
   const [tried, setTried] = useState(false);
   const wrongName = tried && name.trim() === "";
-  const wrongStart = tried && !/^\d{4}-\d\d-\d\dT\d\d:\d\d/.test(start);
+  const wrongStart = tried && !START.test(start);
   return (
     <section>
       <h2>New trip</h2>
@@ -38,10 +39,10 @@ export function NewTrip({ kits, busy, onMake }: Props) {
         onSubmit={(event) => {
           event.preventDefault();
           setTried(true);
-          if (name.trim() === "" || start === "" || busy) return;
+          if (name.trim() === "" || !START.test(start) || busy) return;
           void onMake({
             name: name.trim().slice(0, 60),
-            start: start.length === 16 ? `${start}:00` : start,
+            start: `${start}:00`,
             kit_id: kit === NEW_KIT ? null : Number(kit),
           }).then((made) => {
             if (made) for (const put of [setName, setStart, setKit]) put("");
@@ -55,20 +56,21 @@ export function NewTrip({ kits, busy, onMake }: Props) {
         >
           <input
             aria-label="Name of the trip"
+            // the first thing to do where there is no trip yet
+            autoFocus={kits.length === 0}
             value={name}
             onChange={(event) => setName(event.target.value)}
           />
         </Field>
         <Field
           label="It starts"
-          hint={wrongStart ? "Give a date and a time." : undefined}
+          hint={wrongStart ? "Like 2027-06-12 08:00." : undefined}
           wrong={wrongStart}
         >
           <input
-            type="datetime-local"
             aria-label="Start, local clock"
-            value={start}
-            onChange={(event) => setStart(event.target.value)}
+            value={start.replace("T", " ")}
+            onChange={(event) => setStart(event.target.value.trim().replace(" ", "T"))}
           />
         </Field>
         <Field label="with">

@@ -3,10 +3,10 @@ import { Lane } from "../../board/Lane";
 import { Rails } from "../../board/Rails";
 import { Textures } from "../../board/Textures";
 import { clockOf, dayWindows } from "../../domain/clock";
-import type { VariantCompared } from "../../domain/types";
+import type { Camera, VariantCompared } from "../../domain/types";
 import type { Difference } from "../../domain/variants";
-import { elastic } from "../../scale/elastic";
-import { variantLanes } from "../../scale/lanes";
+import { type Elastic, elastic } from "../../scale/elastic";
+import { type Lanes, variantLanes } from "../../scale/lanes";
 import { Pick } from "../../ui/fields";
 import { useWidth } from "../../ui/useWidth";
 import { LETTERS } from "./letters";
@@ -58,7 +58,6 @@ export function VariantBoard({ states, names, differences }: Props) {
     [width, cameras.length, states.length],
   );
   if (base === undefined || clock === null) return null;
-  const wide = lanes.at[0]?.w ?? 0;
   const alike = base.document.kit.cameras.filter((one) => !cameras.includes(one));
   return (
     <section aria-label="Ropes side by side">
@@ -98,91 +97,101 @@ export function VariantBoard({ states, names, differences }: Props) {
               window={window}
             />
           </g>
-          {cameras.map((camera, group) => {
-            const x0 = lanes.firstX + group * states.length * wide;
-            return (
-              <g key={camera.id}>
-                <text
-                  className="label"
-                  x={x0 + 2}
-                  y={15}
-                  fontSize={14}
-                  fontWeight={740}
-                  fill="var(--ink)"
-                >
-                  {camera.name}
-                </text>
-                <line
-                  x1={x0}
-                  x2={x0}
-                  y1={2}
-                  y2={HEAD_PX + scale.height}
-                  stroke="var(--ink)"
-                  strokeWidth={1.2}
-                />
-                {states.map(({ state }, place) => {
-                  const result = state.rehearsal.cameras.find((one) => one.camera === camera.id);
-                  const mine = state.document.kit.cameras.find((one) => one.id === camera.id);
-                  const lane = lanes.at[group * states.length + place];
-                  if (lane === undefined) return null;
-                  return (
-                    <g key={LETTERS[place]}>
-                      <text
-                        className="label"
-                        x={lane.x + lane.spine + 2}
-                        y={32}
-                        fontSize={13}
-                        fontWeight={640}
-                        fill="var(--ink-2)"
-                      >
-                        {LETTERS[place]}
-                      </text>
-                      {result === undefined || mine === undefined ? null : (
-                        <g transform={`translate(0 ${String(HEAD_PX)})`}>
-                          <Lane
-                            camera={mine}
-                            result={result}
-                            assignments={state.document.plan.assignments.filter(
-                              (one) => one.camera === camera.id,
-                            )}
-                            batteries={[]}
-                            stores={[]}
-                            scale={scale}
-                            lane={lane}
-                            window={window}
-                            laid={state.rehearsal.items}
-                            phone={lanes.phone}
-                            bare
-                          />
-                        </g>
-                      )}
-                    </g>
-                  );
-                })}
-                {differences
-                  .filter((one) => one.camera === camera.id)
-                  .map((one) => {
-                    const band = scale.bands.find((each) => each.id === one.item);
-                    if (band === undefined) return null;
-                    return (
-                      <rect
-                        key={one.item}
-                        x={x0 + 3}
-                        y={HEAD_PX + band.y0 + 1}
-                        width={states.length * wide - 6}
-                        height={band.y1 - band.y0 - 2}
-                        fill="none"
-                        stroke="var(--act)"
-                        strokeWidth={1.6}
-                        strokeDasharray="5 3"
-                      />
-                    );
-                  })}
-              </g>
-            );
-          })}
+          {cameras.map((camera, group) => (
+            <CameraRopes
+              key={camera.id}
+              {...{ camera, group, states, scale, lanes, window }}
+              differing={differences.filter((one) => one.camera === camera.id)}
+            />
+          ))}
         </svg>
       </div>
     </section>
+  );
+}
+
+interface RopesProps {
+  camera: Camera;
+  group: number;
+  states: Props["states"];
+  scale: Elastic;
+  lanes: Lanes;
+  window: { startMs: number; endMs: number };
+  differing: Props["differences"];
+}
+
+/** One camera's rope in every state, side by side; where they differ is framed. */
+function CameraRopes({ camera, group, states, scale, lanes, window, differing }: RopesProps) {
+  const wide = lanes.at[0]?.w ?? 0;
+  const x0 = lanes.firstX + group * states.length * wide;
+  return (
+    <g>
+      <text className="label" x={x0 + 2} y={15} fontSize={14} fontWeight={740} fill="var(--ink)">
+        {camera.name}
+      </text>
+      <line
+        x1={x0}
+        x2={x0}
+        y1={2}
+        y2={HEAD_PX + scale.height}
+        stroke="var(--ink)"
+        strokeWidth={1.2}
+      />
+      {states.map(({ state }, place) => {
+        const result = state.rehearsal.cameras.find((one) => one.camera === camera.id);
+        const mine = state.document.kit.cameras.find((one) => one.id === camera.id);
+        const lane = lanes.at[group * states.length + place];
+        if (lane === undefined) return null;
+        return (
+          <g key={LETTERS[place]}>
+            <text
+              className="label"
+              x={lane.x + lane.spine + 2}
+              y={32}
+              fontSize={13}
+              fontWeight={640}
+              fill="var(--ink-2)"
+            >
+              {LETTERS[place]}
+            </text>
+            {result === undefined || mine === undefined ? null : (
+              <g transform={`translate(0 ${String(HEAD_PX)})`}>
+                <Lane
+                  camera={mine}
+                  result={result}
+                  assignments={state.document.plan.assignments.filter(
+                    (one) => one.camera === camera.id,
+                  )}
+                  batteries={[]}
+                  stores={[]}
+                  scale={scale}
+                  lane={lane}
+                  window={window}
+                  laid={state.rehearsal.items}
+                  phone={lanes.phone}
+                  bare
+                />
+              </g>
+            )}
+          </g>
+        );
+      })}
+      {differing.map((one) => {
+        const band = scale.bands.find((each) => each.id === one.item);
+        return band === undefined ? null : (
+          <rect
+            key={one.item}
+            x={x0 + 3}
+            y={HEAD_PX + band.y0 + 1}
+            width={states.length * wide - 6}
+            height={band.y1 - band.y0 - 2}
+            fill="none"
+            stroke="var(--act)"
+            strokeWidth={1.6}
+            strokeDasharray="5 3"
+          />
+        );
+      })}
+    </g>
   );
 }

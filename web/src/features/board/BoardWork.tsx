@@ -210,7 +210,7 @@ function useShown(target: CureTarget | null, rehearsal: Rehearsal, hand: Hand): 
     if (mark === "" || startMs === undefined) return;
     if (elsewhere) move(startMs);
     const frame = requestAnimationFrame(() =>
-      document.querySelector(`[data-cell="${mark}"]`)?.scrollIntoView({ block: "nearest" }),
+      document.querySelector(`[data-cell="${mark}"]`)?.scrollIntoView({ block: "center" }),
     );
     return () => cancelAnimationFrame(frame);
   }, [mark, startMs, elsewhere, move]);

@@ -12,7 +12,7 @@ export function NothingAsked() {
     return null;
   const legs = state.trip.items.filter((one) => one.kind === "leg").length;
   return (
-    <div className="trying" role="status">
+    <div className="trying nothing-asked" role="status">
       {legs === 0 ? (
         <span>
           No leg yet. <Link to="../route">Add the first one on the route.</Link>

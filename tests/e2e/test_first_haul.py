@@ -197,6 +197,12 @@ def test_an_empty_start_from_the_demo(page: Page, empty_server: Server) -> None:
     page.get_by_role("button", name="Begin from the demo trip").click()
     headline = page.get_by_test_id("headline")
     expect(headline).to_have_text("Four musts are broken.", timeout=20_000)  # loads the sun library
+    lead = page.locator(".gap-told:focus")
+    expect(lead).to_contain_text("Press Enter to keep this cure")
+    page.keyboard.press("Enter")
+    expect(headline).not_to_have_text("Four musts are broken.")
+    page.get_by_role("button", name="Undo").click()
+    expect(headline).to_have_text("Four musts are broken.")
 
 
 def test_the_first_run_shows_the_demo_on_the_board_and_asks_nothing_outside(
@@ -231,3 +237,48 @@ def test_the_first_trip_of_the_documents_goes_as_it_says(page: Page, empty_serve
             page.locator("button, a").filter(has_text=clicked).first.click()
         else:
             expect(page.get_by_text(said).first).to_be_visible()
+
+
+def test_the_page_alone_answers_what_a_new_user_asks(page: Page, trip: str) -> None:
+    """When does each camera stop and why; what to do where; how full; how much room; what first."""
+    board(page, trip)
+    page.get_by_role("button", name="Sun 13").click()
+    gaps = page.get_by_role("group", name="Gaps and their best cures").get_by_role("button")
+    expect(gaps).to_have_count(3)
+    told = [gap.locator(".gap-what").inner_text() for gap in gaps.all()]
+    assert told == [
+        "09:34 Boom too hot, 68°, 12 min lost",
+        "09:47 Boom waits for a hand, 28 min lost",
+        "12:57 Chin A4 empty, 32 min lost",
+    ]
+    expect(gaps.first.locator(".gap-cure")).to_contain_text("+40 min must")  # which cure first
+
+    words = page.locator(".board-field svg text").all_text_contents()
+    brow = words.index("Brow launch")
+    assert brow > 0
+    lines = page.evaluate(
+        """() => [...document.querySelectorAll('.board-field svg title')].map((one) =>
+          one.parentElement.previousElementSibling.textContent + ' ' + one.textContent)"""
+    )
+    start = lines.index("10:15 Boom stop")
+    assert lines[start : start + 3] == [
+        "10:15 Boom stop",
+        "10:15 Chin A1 → A4",
+        "10:15 Chin A1 to Twin dock",
+    ]
+    assert lines[start + 5 : start + 8] == [
+        "11:15 Boom takes 4K30",
+        "11:15 Chin roll 2.7K60",
+        "11:15 Foot takes 2.7K60",
+    ]
+
+    hand = page.get_by_role("slider", name="The hand", exact=False)
+    hand.focus()
+    while not hand.inner_text().startswith("at 18:0"):
+        hand.press("ArrowDown" if hand.inner_text() < "at 18:0" else "ArrowUp")
+    carried = page.get_by_label("What you carry").get_by_role("listitem")
+    expect(carried.filter(has_text=re.compile("^A4"))).to_contain_text("%")
+    page.get_by_role("button", name="Tue 15").click()
+    hand.focus()
+    hand.press("End")
+    expect(carried.filter(has_text=re.compile("^Foot"))).to_contain_text(re.compile("[0-9]+ GB"))

@@ -1,4 +1,13 @@
-import { type FocusEvent, type KeyboardEvent, memo, type MouseEvent, useRef } from "react";
+import {
+  type FocusEvent,
+  type KeyboardEvent,
+  memo,
+  type MouseEvent,
+  type RefObject,
+  useEffect,
+  useRef,
+} from "react";
+import { useLocation } from "react-router";
 import { GAP_WORDS_PX, type GapLine } from "../../board/gapLines";
 import type { Clock } from "../../domain/clock";
 import { cureFigures, sameTarget, targetOfLoss } from "../../domain/cures";
@@ -26,6 +35,7 @@ export const GapsTold = memo(function GapsTold(props: Props) {
   const group = useRef<HTMLDivElement>(null);
   const roving = useRoving(group, "button.gap-told");
   const { telling } = lanes;
+  useLed(group, lines[0], best, curing.onTry);
   if (telling === null) return null;
   return (
     <div
@@ -47,6 +57,26 @@ export const GapsTold = memo(function GapsTold(props: Props) {
     </div>
   );
 });
+
+/** The first time the demo is opened: the first gap is focused, its cure ghosted, Enter keeps it. */
+function useLed(
+  group: RefObject<HTMLDivElement | null>,
+  first: GapLine | undefined,
+  best: ReadonlyMap<string, BestCure>,
+  onTry: Curing["onTry"],
+): void {
+  const state: unknown = useLocation().state;
+  const led = typeof state === "object" && state !== null && "led" in state && state.led === true;
+  const done = useRef(false);
+  const cure = (first === undefined ? null : best.get(gapKey(first.loss))?.cure) ?? null;
+  useEffect(() => {
+    if (!led || cure === null || done.current) return;
+    if (document.activeElement !== document.body) return; // somebody is at work already
+    done.current = true;
+    group.current?.querySelector<HTMLElement>("button.gap-told")?.focus();
+    onTry(cure);
+  }, [group, led, cure, onTry]);
+}
 
 interface GapProps extends Pick<Props, "document" | "clock" | "curing" | "goTo"> {
   loss: Loss;

@@ -19,5 +19,7 @@ export function FirstPlace() {
     );
   const last = Number(localStorage.getItem(LAST_TRIP));
   const trip = trips.data.find((one) => one.id === last) ?? trips.data[0];
-  return <Navigate to={trip ? `/trip/${String(trip.id)}/board` : "/trips"} replace />;
+  // the very first time one is led to a gap and its cure
+  const state = { led: !localStorage.getItem(LAST_TRIP) };
+  return <Navigate to={trip ? `/trip/${String(trip.id)}/board` : "/trips"} state={state} replace />;
 }

@@ -21,11 +21,13 @@ export function TripsPlace() {
   const cache = useQueryClient();
   const chooser = useRef<HTMLInputElement>(null);
   const [fileName, setFileName] = useState("");
-  const arrive = (place: string) => async (trip: { id: number }) => {
-    await cache.invalidateQueries({ queryKey: ["trips"] });
-    await cache.invalidateQueries({ queryKey: ["kits"] });
-    void navigate(`/trip/${String(trip.id)}/${place}`);
-  };
+  const arrive =
+    (place: string, led = false) =>
+    async (trip: { id: number }) => {
+      await cache.invalidateQueries({ queryKey: ["trips"] });
+      await cache.invalidateQueries({ queryKey: ["kits"] });
+      void navigate(`/trip/${String(trip.id)}/${place}`, { state: { led } });
+    };
   const opening = useMutation({
     mutationFn: async (file: File) => {
       setFileName(file.name);
@@ -34,7 +36,10 @@ export function TripsPlace() {
     onSuccess: arrive("board"),
   });
   const making = useMutation({ mutationFn: makeTrip, onSuccess: arrive("kit") });
-  const demo = useMutation({ mutationFn: openDemo, onSuccess: (state) => arrive("board")(state) });
+  const demo = useMutation({
+    mutationFn: openDemo,
+    onSuccess: (state) => arrive("board", true)(state),
+  });
   const empty = trips.data?.length === 0;
   const open = (files: FileList | null) => {
     const file = files?.[0];

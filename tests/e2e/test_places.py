@@ -227,14 +227,16 @@ def test_windows_are_typed_by_the_sun_and_the_clock(page: Page, trip: str) -> No
     board(page, trip)
     page.get_by_role("gridcell", name="Foot, Shelf camp").click()
     strip = page.get_by_role("dialog", name="Foot, Shelf camp")
-    strip.get_by_role("group", name="How it records").get_by_role("button", name="windows").click()
+    strip.get_by_role("group", name="How it records").get_by_role(
+        "button", name="by the clock"
+    ).click()
     strip.get_by_label("opens", exact=True).select_option("sunset")
     strip.get_by_label("opens after, min").fill("-30")
     strip.get_by_label("opens after, min").press("Enter")
     strip.get_by_label("closes", exact=True).select_option("dusk")
     keep(page)
     expect(page.get_by_role("gridcell", name="Foot, Shelf camp")).to_have_accessible_name(
-        re.compile("Windows 1080 30 .*Filmed 1 h 0")
+        re.compile("By the clock 1080 30 .*Filmed 1 h 0")
     )
     strip.get_by_label("Copy its footage here").select_option("cobble")
     keep(page)

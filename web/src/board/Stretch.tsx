@@ -1,17 +1,10 @@
 import type { Assignment, Camera, CameraResult } from "../domain/types";
 import type { Band } from "../scale/elastic";
+import { FILLS } from "./fills";
 import { areaPath, columnPoints, linePath } from "../scale/rope";
 import type { LanePart } from "./Lane";
 
 const SPINE_PX: Record<Assignment["importance"], number> = { must: 4, want: 2, nice: 1 };
-const FILLS: Record<Assignment["pattern"]["kind"], string> = {
-  roll: "var(--rope)",
-  takes: "url(#t-takes)",
-  loop: "url(#t-loop)",
-  windows: "var(--rope)",
-  interval: "url(#t-interval)",
-  armed: "url(#t-armed)",
-};
 
 interface StretchProps extends LanePart {
   band: Band;

@@ -10,6 +10,16 @@ export const PATTERNS: readonly Pattern["kind"][] = [
   "armed",
 ];
 
+/** What people call them. */
+export const PATTERN_NAMES: Record<Pattern["kind"], string> = {
+  roll: "roll",
+  takes: "takes",
+  loop: "loop",
+  windows: "by the clock",
+  interval: "interval",
+  armed: "on a trigger",
+};
+
 export type Windows = Extract<Pattern, { kind: "windows" }>;
 export type Edge = Windows["windows"][number]["opens"];
 

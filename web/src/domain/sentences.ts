@@ -8,9 +8,9 @@ const HOW: Record<Pattern["kind"], string> = {
   roll: "Rolled",
   takes: "Takes",
   loop: "Loop",
-  windows: "Windows",
+  windows: "By the clock",
   interval: "Interval",
-  armed: "Armed",
+  armed: "On a trigger",
 };
 
 /** One cell of the board in words, for those who do not see it. */

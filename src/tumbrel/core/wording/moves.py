@@ -8,7 +8,7 @@ PATTERN_WORDS = {
     "roll": "roll",
     "takes": "takes",
     "loop": "loop",
-    "windows": "windows",
+    "windows": "by the clock",
     "interval": "interval",
     "armed": "arm",
 }

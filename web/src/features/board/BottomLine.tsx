@@ -19,9 +19,9 @@ const HOW: Record<Pattern["kind"], string> = {
   roll: "rolled",
   takes: "takes",
   loop: "loop",
-  windows: "windows",
+  windows: "by the clock",
   interval: "interval",
-  armed: "armed",
+  armed: "on a trigger",
 };
 
 /** What click and keys would do here. */

@@ -15,13 +15,13 @@ export const Legend = memo(function Legend() {
         <Entry words="loop: diagonals; kept on a word or a press">
           <path d="M6 1H28L18 21H6Z" fill="url(#t-loop)" stroke="var(--rope)" />
         </Entry>
-        <Entry words="windows: blocks true to the clock">
+        <Entry words="by the clock: blocks true to it">
           <path d="M6 3H27V8H6ZM6 13H22V17H6Z" fill="var(--rope)" />
         </Entry>
         <Entry words="interval: hairlines, a frame every so often">
           <path d="M6 1H28L18 21H6Z" fill="url(#t-interval)" stroke="var(--rope)" />
         </Entry>
-        <Entry words="armed: dots, waiting for a trigger">
+        <Entry words="on a trigger: dots, armed and waiting">
           <path d="M6 1H28L18 21H6Z" fill="url(#t-armed)" stroke="var(--rope)" />
         </Entry>
         <Entry words="frost: charge that the cold holds back">

@@ -4,7 +4,7 @@ import type { Corrections } from "../../app/useCorrections";
 import type { Cell } from "../../board/Drawing";
 import type { Clock } from "../../domain/clock";
 import { cameraPlan } from "../../domain/edits";
-import { PATTERNS } from "../../domain/patterns";
+import { PATTERN_NAMES, PATTERNS } from "../../domain/patterns";
 import type {
   Assignment,
   Item,
@@ -164,7 +164,7 @@ const Editor = memo(function Editor({
         choices={[
           ...PATTERNS.map((value) => ({
             value,
-            name: value,
+            name: PATTERN_NAMES[value],
             note: note(value),
             picture: <Swatch kind={value} />,
           })),

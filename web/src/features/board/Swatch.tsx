@@ -1,17 +1,9 @@
+import { FILLS } from "../../board/fills";
 import type { Pattern } from "../../domain/types";
 
 interface Props {
   kind: Pattern["kind"] | "off";
 }
-
-const FILLS: Record<Pattern["kind"], string> = {
-  roll: "var(--rope)",
-  takes: "url(#t-takes)",
-  loop: "url(#t-loop)",
-  windows: "var(--rope)",
-  interval: "url(#t-interval)",
-  armed: "url(#t-armed)",
-};
 
 /** One drawn example of how a camera records. */
 export function Swatch({ kind }: Props) {

@@ -15,7 +15,7 @@ from tumbrel.core.variants.kits import without_unit
 from tumbrel.core.variants.ledger import mass_g, money_of
 
 HOUR = 3600
-DEMOS = sorted((Path(__file__).resolve().parents[2] / "src" / "tumbrel" / "demo").glob("*.json"))
+DEMOS = sorted((Path(__file__).resolve().parents[3] / "src" / "tumbrel" / "demo").glob("*.json"))
 MOMENT = {"name": "pass", "count": 1, "seconds": 60, "reaction_s": 5}
 
 

@@ -22,7 +22,7 @@ from tumbrel.core.report import rehearse
 from tumbrel.core.wording.units import clock, hours, per_cent
 
 HOUR = 3600
-VECTORS = json.loads((Path(__file__).parents[1] / "vectors" / "units.json").read_text("utf-8"))
+VECTORS = json.loads((Path(__file__).parents[2] / "vectors" / "units.json").read_text("utf-8"))
 
 
 def test_a_covered_plan_says_what_is_least_left() -> None:

@@ -12,8 +12,8 @@ from tests.build import asks, leg, raw
 from tumbrel.core.document import BadDocument, Kit, read_document, versions, write_document
 from tumbrel.core.document.versions import CURRENT, brought_up, numbered
 
-SAMPLES = Path(__file__).resolve().parents[1] / "vectors"
-DEMOS = Path(__file__).resolve().parents[2] / "src" / "tumbrel" / "demo"
+SAMPLES = Path(__file__).resolve().parents[2] / "vectors"
+DEMOS = Path(__file__).resolve().parents[3] / "src" / "tumbrel" / "demo"
 FIRST = sorted((SAMPLES / "schema-1").glob("*.json"))
 
 

@@ -11,7 +11,7 @@ from xml.etree import ElementTree as ET
 import pytest
 
 from tests.build import camera, document
-from tests.core.test_corrections import MORNING, over_a_pass, trip_of
+from tests.core.route.test_correcting import MORNING, over_a_pass, trip_of
 from tests.reference.tracks import Recorder, slope_up
 from tumbrel.core.document import BadDocument, Leg, Place, PlanDocument, SunEdge, Trip
 from tumbrel.core.formats.tracks import read_track

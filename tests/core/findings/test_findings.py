@@ -6,18 +6,7 @@ from typing import Any
 
 import pytest
 
-from tests.build import (
-    asks,
-    battery,
-    camera,
-    card,
-    codes,
-    leg,
-    mode,
-    raw,
-    rehearsed,
-    stop,
-)
+from tests.build import asks, battery, camera, card, codes, leg, mode, raw, rehearsed, stop
 from tumbrel.core.document import PlanDocument
 from tumbrel.core.findings import CHECKS
 from tumbrel.core.rehearsal.result.result import Finding, Rehearsal

@@ -9,7 +9,7 @@ from typing import Any
 import pytest
 
 from tests.build import asks, battery, camera, card, leg, mode, played, raw, set_up, stop, takes
-from tests.core.test_corrections import over_a_pass, trip_of
+from tests.core.route.test_correcting import over_a_pass, trip_of
 from tumbrel.core.cures import Cure, CureTarget, Outcome, cures_of
 from tumbrel.core.cures.findings import AS_THE_LOSS, PROPOSES
 from tumbrel.core.cures.weighing import lost_ms, open_ms
@@ -19,7 +19,7 @@ from tumbrel.core.rehearsal.result.minutes import time_filmed
 from tumbrel.core.rehearsal.result.result import Rehearsal
 from tumbrel.core.report import rehearse, tell
 
-DEMO = Path(__file__).resolve().parents[2] / "src" / "tumbrel" / "demo"
+DEMO = Path(__file__).resolve().parents[3] / "src" / "tumbrel" / "demo"
 Doc = dict[str, Any]
 HOUR = 3600
 MODES = [mode("m", 4.0), mode("low", 2.0, 20.0, width_px=1920, height_px=1080)]

@@ -48,8 +48,7 @@ PAINTED = (
     Object.getOwnPropertyDescriptor(kind.prototype, 'value').set.call(element, value);
     element.dispatchEvent(new Event(event, { bubbles: true }));
   };
-  const named = name => [...document.querySelectorAll('.strip label')].find(
-    one => one.textContent === name).control;
+  const named = name => document.querySelector(`.strip [aria-label="${name}"]`);
   if (edit.mode) put(HTMLSelectElement, named('Mode'), edit.mode, 'change');
   else {
     const seconds = named('Each, s');

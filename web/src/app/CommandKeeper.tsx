@@ -1,5 +1,6 @@
-import { Button, Dialog, FormControlLabel, Switch, TextField } from "@mui/material";
+import { Button, Dialog } from "@mui/material";
 import { type ReactNode, useCallback, useEffect, useMemo, useState } from "react";
+import { CheckIn, Field } from "../ui/fields";
 import { type Command, isLetter, matches, RegisterContext } from "./commands";
 
 const LETTERS_KEY = "tumbrel.letters";
@@ -82,13 +83,14 @@ function CommandList({ open, commands, lettersOn, onLetters, onClose }: ListProp
     <Dialog open={open} onClose={onClose} aria-labelledby="commands-title" fullWidth maxWidth="sm">
       <div className="sheet">
         <h2 id="commands-title">Every command</h2>
-        <TextField
-          label="Find by name"
-          value={wanted}
-          onChange={(event) => setWanted(event.target.value)}
-          autoFocus
-          fullWidth
-        />
+        <Field label="Find by name" wide="100%">
+          <input
+            aria-label="Find by name"
+            value={wanted}
+            onChange={(event) => setWanted(event.target.value)}
+            autoFocus
+          />
+        </Field>
         <ul className="commands">
           {found.map((one) => (
             <li key={one.name}>
@@ -107,10 +109,13 @@ function CommandList({ open, commands, lettersOn, onLetters, onClose }: ListProp
             </li>
           ))}
         </ul>
-        <FormControlLabel
-          control={<Switch checked={lettersOn} onChange={(_, on) => onLetters(on)} />}
-          label="Single letters work while the board is focused"
-        />
+        <p>
+          <CheckIn
+            label="Single letters work while the board is focused"
+            value={lettersOn}
+            onCommit={onLetters}
+          />
+        </p>
         <Button onClick={onClose}>Close</Button>
       </div>
     </Dialog>

@@ -76,7 +76,7 @@ describe("the keeper of commands", () => {
       fireEvent.change(screen.getByLabelText("Find by name"), { target: { value: "gap" } }),
     );
     expect(screen.queryByRole("button", { name: "Undo" })).toBeNull();
-    act(() => fireEvent.click(screen.getByRole("switch")));
+    act(() => fireEvent.click(screen.getByRole("checkbox")));
     fireEvent.click(screen.getByRole("button", { name: "Next gap" }));
     expect(run).toHaveBeenCalledTimes(1);
     fireEvent.keyDown(screen.getByText("board"), { key: "n" });

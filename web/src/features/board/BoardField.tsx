@@ -2,14 +2,16 @@ import {
   type MouseEvent,
   type PointerEvent,
   type RefObject,
+  useCallback,
   useDeferredValue,
+  useMemo,
   useRef,
 } from "react";
 import { Drawing } from "../../board/Drawing";
 import { gapLines } from "../../board/gapLines";
 import { Grid } from "../../board/Grid";
 import type { Clock } from "../../domain/clock";
-import type { PlanDocument, Rehearsal, ServingTold } from "../../domain/types";
+import type { Loss, PlanDocument, Rehearsal, ServingTold } from "../../domain/types";
 import type { Lanes } from "../../scale/lanes";
 import type { Corrections } from "../../app/useCorrections";
 import type { KeptTrip } from "../../api/keptTrip";
@@ -48,10 +50,22 @@ export function BoardField(props: Props) {
   const { field, document, rehearsal, clock, hand, board, lanes, shown, ghost } = props;
   const { curing, drafting, present, best } = props;
   const { scale, seen, window } = shown;
-  const picture = { document, rehearsal, clock, scale: seen, lanes };
+  const picture = useMemo(
+    () => ({ document, rehearsal, clock, scale: seen, lanes }),
+    [document, rehearsal, clock, seen, lanes],
+  );
+  const lines = useMemo(() => gapLines(rehearsal, seen), [rehearsal, seen]);
   // the drawing first; words for screen readers follow a moment later
   const later = useDeferredValue(picture);
-  const { open, many, selected } = board;
+  const { open, many, selected, goTo } = board;
+  const chosen = useMemo(
+    () => (many.length > 0 ? many : selected ? [selected] : []),
+    [many, selected],
+  );
+  const goToLoss = useCallback(
+    (loss: Loss) => goTo({ camera: loss.camera, item: loss.item }, loss.start_ms),
+    [goTo],
+  );
   const pointed = useRef(0);
   const msUnder = (event: MouseEvent<HTMLElement>) =>
     scale.ms(event.clientY - event.currentTarget.getBoundingClientRect().top);
@@ -87,21 +101,15 @@ export function BoardField(props: Props) {
       onClick={pin}
       role="presentation"
     >
-      <Drawing
-        {...picture}
-        window={window}
-        handMs={hand.at}
-        selected={many.length > 0 ? many : selected ? [selected] : []}
-        ghost={ghost}
-      />
+      <Drawing {...picture} window={window} handMs={hand.at} selected={chosen} ghost={ghost} />
       <GapsTold
         document={document}
         clock={clock}
-        lines={gapLines(rehearsal, seen)}
+        lines={lines}
         lanes={lanes}
         best={best}
         curing={curing}
-        goTo={(loss) => board.goTo({ camera: loss.camera, item: loss.item }, loss.start_ms)}
+        goTo={goToLoss}
       />
       <Grid
         {...later}

@@ -123,7 +123,7 @@ export function BoardWork(props: Props) {
   const best = useBestCures(curing.document, losses);
   // asked when the edit has been rehearsed, drawn and saved
   const serving = usePumped(tellServing, useSettled(document, ADVICE_AFTER_MS)).result;
-  const later = useDeferredValue({ document, rehearsal });
+  const { later, carriedMs } = useLater(document, rehearsal, hand.at);
   return (
     <main className={folds ? "board-page folds" : "board-page"}>
       <header className="board-top">
@@ -182,7 +182,7 @@ export function BoardWork(props: Props) {
         <BoardSide
           {...{ later, present, clock, curing, serving, best, goTo, openPlan }}
           openCamera={board.openCamera}
-          handMs={hand.at}
+          handMs={carriedMs}
         />
       )}
       <BottomLine
@@ -214,6 +214,12 @@ function useShown(target: CureTarget | null, rehearsal: Rehearsal, hand: Hand): 
     );
     return () => cancelAnimationFrame(frame);
   }, [mark, startMs, elsewhere, move]);
+}
+
+/** What the side tells of follows the board and its hand a moment later. */
+function useLater(document: PlanDocument, rehearsal: Rehearsal, handMs: number) {
+  const told = useMemo(() => ({ document, rehearsal }), [document, rehearsal]);
+  return { later: useDeferredValue(told), carriedMs: useDeferredValue(handMs) };
 }
 
 function focusOpenCures() {

@@ -3,10 +3,13 @@
 from __future__ import annotations
 
 import json
+from collections.abc import Iterator
 from typing import Any
 
 from tests.apps.conftest import Api
 from tests.build import asks, camera, leg, mode, raw
+from tumbrel.trips.advice import begun
+from tumbrel.working.watch import Abandoned
 
 MODES = [mode("m", 4.0), mode("low", 2.0, 20.0, width_px=1920, height_px=1080)]
 EMPTIES = raw([leg("way", 7200)], [asks("cam", "way")], [camera(modes=MODES)])
@@ -36,6 +39,15 @@ def test_what_is_not_there_is_refused_at_once(api: Api) -> None:
     assert "the gap is not there any more" in problem["detail"]
     broken = {"document": {**EMPTIES, "tumbrel": 7}, "target": {}}
     assert api.post("/cures", broken, 422)["faults"]
+
+
+def test_when_whoever_asked_has_gone_the_search_ends_and_is_no_fault() -> None:
+    def found() -> Iterator[bytes]:
+        yield b"first"
+        yield b"second"
+        raise Abandoned
+
+    assert list(begun(found())) == [b"first", b"second"]
 
 
 def test_serving_and_picture_are_told_and_nothing_is_kept(api: Api) -> None:

@@ -165,6 +165,27 @@ def test_names_taken_or_repeated_get_keys_of_their_own() -> None:
 
 
 @pytest.mark.parametrize(
+    ("said", "activity", "air_mps"),
+    [
+        ("walking", "walk", 1.2),
+        ("Hiking", "walk", 1.2),
+        ("down", "descent", 1.0),
+        ("flying", "flight", 9.0),
+        ("other", "other", 0.0),
+    ],
+)
+def test_an_activity_in_plain_words_brings_its_usual_airflow(
+    said: str, activity: str, air_mps: float
+) -> None:
+    (leg,) = read_table(f"way;{said};60").items
+    assert isinstance(leg, Leg)
+    assert (leg.activity, leg.air_mps) == (activity, air_mps)
+    (typed,) = read_table(f"way;{said};60;5;3").items
+    assert isinstance(typed, Leg)
+    assert typed.air_mps == 3.0
+
+
+@pytest.mark.parametrize(
     ("text", "path", "words"),
     [
         ("", "(table)", "is empty"),

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from pathlib import Path
+from typing import Any
 
 import pytest
 from playwright.sync_api import Page, Route, expect
@@ -123,14 +124,36 @@ def test_axe_finds_nothing_serious(page: Page, trip: str, place: str, theme: str
         page.get_by_role("button", name="Start the clock").click()
         page.get_by_role("button", name="Type a run").click()
     page.wait_for_timeout(500)
+    assert serious(page) == []
+
+
+def serious(page: Page) -> list[tuple[str, Any]]:
+    """What a check of the page for those who cannot see or point finds grave."""
     page.evaluate(AXE.read_text("utf-8"))
     found = page.evaluate("async () => (await axe.run()).violations")
-    serious = [
+    return [
         (one["id"], [node["target"] for node in one["nodes"]][:4])
         for one in found
         if one["impact"] in ("serious", "critical")
     ]
-    assert serious == []
+
+
+TOO_LOW = """() => [...document.querySelectorAll('button, a, select, [role=gridcell][tabindex]')]
+  .filter((one) => one.checkVisibility() && one.closest('[aria-hidden=true]') === null)
+  .filter((one) => one.getBoundingClientRect().height < 43.5)
+  .map((one) => one.outerHTML.slice(0, 120))"""
+
+
+@pytest.mark.parametrize("place", ["board", "kit", "route", "variants"])
+def test_on_a_phone_axe_is_content_and_fingers_hit(
+    phone: Page, server: Server, demo_text: bytes, place: str
+) -> None:
+    address = open_copy(phone, server, demo_text)
+    phone.goto(f"{address}/{place}")
+    phone.get_by_role("heading", level=1).wait_for()
+    phone.wait_for_timeout(1500)
+    assert serious(phone) == []
+    assert phone.evaluate(TOO_LOW) == []
 
 
 def test_what_cannot_be_saved_survives_a_reload(page: Page, trip: str) -> None:

@@ -83,7 +83,7 @@ function CommandList({ open, commands, lettersOn, onLetters, onClose }: ListProp
     <Dialog open={open} onClose={onClose} aria-labelledby="commands-title" fullWidth maxWidth="sm">
       <div className="sheet">
         <h2 id="commands-title">Every command</h2>
-        <Field label="Find by name" wide="100%">
+        <Field label="Find by name" wide>
           <input
             aria-label="Find by name"
             value={wanted}

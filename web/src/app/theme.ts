@@ -54,8 +54,6 @@ export function themeOf(name: ThemeName): Theme {
           },
         },
       },
-      MuiTextField: { defaultProps: { size: "small", variant: "standard" } },
-      MuiSelect: { defaultProps: { size: "small" } },
       MuiPaper: {
         styleOverrides: { root: { backgroundImage: "none", border: `1.2px solid ${inks.ink}` } },
       },

@@ -5,6 +5,7 @@ import {
   cameraPlan,
   freshAssignment,
   freshKey,
+  rolledEverywhere,
   moved,
   withAssignment,
   withCameraPlan,
@@ -146,6 +147,23 @@ describe("keys and labels", () => {
   it("labels take the first number that is free", () => {
     expect(nextLabel("A", ["A1", "A3"])).toBe("A2");
     expect(copyName("4K30", ["4K30", "4K30 2"])).toBe("4K30 3");
+  });
+});
+
+describe("nothing asked yet", () => {
+  it("one press lets every camera that can record roll on every leg, as a must", () => {
+    const { trip, plan } = DOCUMENT;
+    const legs = trip.items.filter((one) => one.kind === "leg");
+    const made = rolledEverywhere(DOCUMENT.kit, trip, { ...plan, assignments: [] });
+    expect(made.assignments).toHaveLength(legs.length * DOCUMENT.kit.cameras.length);
+    expect(made.assignments.every((one) => one.importance === "must")).toBe(true);
+    expect(new Set(made.assignments.map((one) => one.item))).toEqual(
+      new Set(legs.map((one) => one.id)),
+    );
+    const bare = { ...DOCUMENT.kit.cameras[0], modes: [] } as Camera;
+    expect(rolledEverywhere({ ...DOCUMENT.kit, cameras: [bare] }, trip, plan).assignments).toEqual(
+      [],
+    );
   });
 });
 

@@ -179,47 +179,6 @@ export function withoutServing(kit: Kit, { what, where }: Pick<Serving, "what" |
   };
 }
 
-/** A kit with one more camera, and with a battery and a card for it, so that it runs at once. */
-export function withNewCamera(kit: Kit): { kit: Kit; camera: string } {
-  const name = `Camera ${String(kit.cameras.length + 1)}`;
-  const known =
-    kit.families.find((one) => one.id === kit.cameras.at(-1)?.battery_family) ?? kit.families[0];
-  const family = known ?? freshFamily(kit);
-  const camera: Camera = {
-    id: freshKey(name, kitKeys(kit)),
-    name,
-    model: "",
-    mass_g: 70,
-    battery_family: family.id,
-    battery_comes_out: true,
-    memory: { kind: "slot", largest_gb: 512, slowest_class: null },
-    boot_s: null,
-    standby_w: null,
-    feature_draws: [],
-    starts_itself: false,
-    continues_after_clip: true,
-    chapter_gb: null,
-    limits: null,
-    resistance_k_per_w: null,
-    charge_heat: 1,
-    start_gesture: "",
-    answers_to: [],
-    clock_set: true,
-    clock_drift_s_per_day: 0,
-    file_prefix: "",
-    f_number: null,
-    base_iso: null,
-    most_iso: null,
-    set_ups: [freshSetUp([])],
-    modes: [freshMode([])],
-    presets: [],
-  };
-  const families = known ? kit.families : [...kit.families, family];
-  const larger = { ...kit, families, cameras: [...kit.cameras, camera] };
-  const powered = { ...larger, batteries: [...larger.batteries, freshBattery(larger, family)] };
-  return { kit: { ...powered, cards: [...powered.cards, freshCard(powered)] }, camera: camera.id };
-}
-
 /** What is asked of a new camera; everything else is assumed. */
 export interface AskedCamera {
   name: string;
@@ -247,46 +206,58 @@ export function firstAsked(kit: Kit): AskedCamera {
   };
 }
 
-/** A kit with a camera as it was asked about, one battery and one card for it. */
-export function withAskedCamera(kit: Kit, asked: AskedCamera): { kit: Kit; camera: string } {
-  const family: BatteryFamily | null =
-    asked.family === null ? { ...freshFamily(kit), mah: asked.mah } : null;
-  const families = family === null ? kit.families : [...kit.families, family];
-  const made = withNewCamera({ ...kit, families });
-  const size = RESOLUTIONS.find((one) => one.name === asked.resolution) ?? RESOLUTIONS[1];
-  const [mode] = made.kit.cameras.at(-1)?.modes ?? [];
-  const battery_family = family?.id ?? asked.family ?? families[0]?.id ?? "";
-  const named = families.find((one) => one.id === battery_family);
-  return {
-    camera: made.camera,
-    kit: {
-      ...made.kit,
-      cameras: made.kit.cameras.map((one) =>
-        one.id === made.camera && mode !== undefined
-          ? {
-              ...one,
-              name: asked.name,
-              battery_family,
-              modes: [
-                {
-                  ...mode,
-                  name: `${asked.resolution}${String(asked.fps)}`,
-                  width_px: size?.width_px ?? mode.width_px,
-                  height_px: size?.height_px ?? mode.height_px,
-                  fps: asked.fps,
-                  draw: { kind: "lasts" as const, minutes: asked.minutes },
-                  box_minutes: asked.minutes,
-                },
-              ],
-            }
-          : one,
-      ),
-      batteries: [...kit.batteries, ...(named ? [freshBattery(kit, named)] : [])],
-      cards: made.kit.cards.map((one, place, all) =>
-        place === all.length - 1 ? { ...one, gb: asked.gb } : one,
-      ),
-    },
+/** What is assumed of a new camera until it is said. */
+const UNSAID_OF_A_CAMERA = {
+  model: "",
+  mass_g: 70,
+  battery_comes_out: true,
+  memory: { kind: "slot", largest_gb: 512, slowest_class: null },
+  boot_s: null,
+  standby_w: null,
+  feature_draws: [],
+  starts_itself: false,
+  continues_after_clip: true,
+  chapter_gb: null,
+  limits: null,
+  resistance_k_per_w: null,
+  charge_heat: 1,
+  start_gesture: "",
+  answers_to: [],
+  clock_set: true,
+  clock_drift_s_per_day: 0,
+  file_prefix: "",
+  f_number: null,
+  base_iso: null,
+  most_iso: null,
+  presets: [],
+} satisfies Partial<Camera>;
+
+/** A kit with a camera as it was asked about, and with a battery and a card for it: it runs at once. */
+export function withNewCamera(kit: Kit, asked = firstAsked(kit)): { kit: Kit; camera: string } {
+  const known = kit.families.find((one) => one.id === asked.family);
+  const family = known ?? { ...freshFamily(kit), mah: asked.mah };
+  const size = RESOLUTIONS.find((one) => one.name === asked.resolution);
+  const mode: Mode = {
+    ...freshMode([]),
+    name: `${asked.resolution}${String(asked.fps)}`,
+    ...(size && { width_px: size.width_px, height_px: size.height_px }),
+    fps: asked.fps,
+    draw: { kind: "lasts", minutes: asked.minutes },
+    box_minutes: asked.minutes,
   };
+  const camera: Camera = {
+    ...UNSAID_OF_A_CAMERA,
+    id: freshKey(asked.name, kitKeys(kit)),
+    name: asked.name,
+    battery_family: family.id,
+    set_ups: [freshSetUp([])],
+    modes: [mode],
+  };
+  const families = known ? kit.families : [...kit.families, family];
+  const larger = { ...kit, families, cameras: [...kit.cameras, camera] };
+  const powered = { ...larger, batteries: [...larger.batteries, freshBattery(larger, family)] };
+  const card = { ...freshCard(powered), gb: asked.gb };
+  return { kit: { ...powered, cards: [...powered.cards, card] }, camera: camera.id };
 }
 
 /** What of a kit cannot be meant: batteries without a camera, cameras without a battery. */

@@ -10,6 +10,8 @@ import {
   itemKeys,
   localField,
   typedOver,
+  usualAir,
+  withActivity,
   withAir,
 } from "./routeEdits";
 import type { Leg, Stop } from "./types";
@@ -39,6 +41,17 @@ describe("a new leg or stop", () => {
   it("stands by itself at 15 degrees when nothing is before it", () => {
     const stop = freshItem(DOCUMENT.trip, "stop", undefined);
     expect(stop).toMatchObject({ kind: "stop", temp_start_c: 15, height_m: null, gloves: false });
+  });
+});
+
+describe("another activity", () => {
+  const fresh = freshItem(DOCUMENT.trip, "leg", undefined) as Leg;
+  it("brings its usual airflow, unless one was typed", () => {
+    expect(fresh).toMatchObject({ activity: "walk", air_mps: usualAir("walk") });
+    const flown = withActivity(fresh, "flight");
+    expect(flown.air_mps).toBe(9);
+    expect(withActivity({ ...flown, air_mps: 14 }, "climb").air_mps).toBe(14);
+    expect(withActivity(flown, "other").air_mps).toBe(0);
   });
 });
 

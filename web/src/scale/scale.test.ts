@@ -2,9 +2,8 @@ import { describe, expect, it } from "vitest";
 import { cameraResult, COURSE, laid, loss, REHEARSAL } from "../testing/samples";
 import { gapLines } from "../board/gapLines";
 import { elastic, paceFor, PX_PER_MIN } from "./elastic";
-import { LINE_PX, placeLabels } from "./labels";
 import { lanesOf, stripLeft } from "./lanes";
-import { areaPath, columnPoints, linePath, thin } from "./rope";
+import { areaPath, columnPoints, linePath, runsOf, thin } from "./rope";
 import { hourMarks, minuteTicks, spaced, tickStep } from "./ticks";
 
 const MIN = 60_000;
@@ -131,6 +130,16 @@ describe("ropes", () => {
     expect(columnPoints(none, 0, 1, (ms) => ms, x)).toEqual([]);
     expect(areaPath([], 0)).toBe("");
   });
+  it("fall into the runs that are shown, each reaching to where it begins and ends", () => {
+    const at = (x: number, y: number) => ({ x, y });
+    const points = [at(9, 0), at(1, 1), at(2, 2), at(9, 3), at(9, 4), at(3, 5)];
+    const runs = runsOf(points, (one) => one.x < 5);
+    expect(runs.map((run) => run.map((one) => one.y))).toEqual([
+      [0, 1, 2, 3],
+      [4, 5],
+    ]);
+    expect(runsOf(points, () => false)).toEqual([]);
+  });
   it("drop points on a straight line and keep corners", () => {
     const straight = Array.from({ length: 11 }, (_, n) => ({ x: n, y: n }));
     expect(thin(straight).length).toBeLessThan(4);
@@ -172,18 +181,6 @@ describe("ticks", () => {
 });
 
 describe("words of gaps", () => {
-  it("never cover each other", () => {
-    const placed = placeLabels([
-      { top: 0, bottom: 200, lines: 2 },
-      { top: 10, bottom: 200, lines: 2 },
-      { top: 100, bottom: 200, lines: 2 },
-    ]);
-    expect(placed).toEqual([
-      { y: 0, lines: 1 },
-      { y: LINE_PX, lines: 2 },
-      { y: 100, lines: 2 },
-    ]);
-  });
   it("stand in their own leg, in order of time", () => {
     const losses = [
       loss("chin", "climb", 218 * MIN),

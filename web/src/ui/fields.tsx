@@ -16,7 +16,8 @@ interface Shared {
   /** The document's path of the field, so that a finding can lead here. */
   path?: string;
   hint?: ReactNode;
-  width?: number | string;
+  /** Takes the whole line. */
+  wide?: boolean;
 }
 
 interface TextInProps extends Shared {
@@ -36,7 +37,7 @@ export function TextIn({
   unit,
   path,
   hint,
-  width,
+  wide,
   value,
   onCommit,
   check,
@@ -81,7 +82,7 @@ export function TextIn({
       hint={wrong ?? hint}
       wrong={wrong !== null}
       id={id}
-      wide={width}
+      wide={wide}
     >
       {multiline === true ? (
         <textarea {...blank} rows={Math.max(2, shown.split("\n").length)} />
@@ -98,14 +99,13 @@ export function TextIn({
 interface FieldProps extends Pick<Shared, "label" | "unit" | "hint"> {
   id?: string;
   wrong?: boolean;
-  /** "100%" where the field takes the whole line. */
-  wide?: number | string | undefined;
+  wide?: boolean | undefined;
   children: ReactNode;
 }
 
 /** A word and an underlined blank on one line, its unit behind; what is wrong stands under it. */
 export function Field({ label, unit, hint, id, wrong = false, wide, children }: FieldProps) {
-  const classes = ["field", wide === "100%" ? "wide" : "", wrong ? "wrong" : ""];
+  const classes = ["field", wide === true ? "wide" : "", wrong ? "wrong" : ""];
   return (
     <label className={classes.filter(Boolean).join(" ")}>
       <span className="field-line">
@@ -248,7 +248,7 @@ export function ChoiceIn<Value extends string>({
   label,
   path,
   hint,
-  width,
+  wide,
   value,
   choices,
   onCommit,
@@ -256,7 +256,7 @@ export function ChoiceIn<Value extends string>({
   const id = useId();
   const known = choices.some((one) => one.value === value);
   return (
-    <Field label={label} hint={hint} id={id} wide={width}>
+    <Field label={label} hint={hint} id={id} wide={wide}>
       <select
         {...names(label, undefined, path, hint, id)}
         value={value}

@@ -1,13 +1,16 @@
 import { type RefObject, useLayoutEffect, useState } from "react";
 
+const widthOf = (element: HTMLElement) => element.clientWidth;
+const heightOf = (element: HTMLElement) => element.clientHeight;
+
 /** The width of an element in px, kept up to date. */
 export function useWidth(ref: RefObject<HTMLElement | null>, first: number): number {
-  return useMeasured(ref, first, (element) => element.clientWidth);
+  return useMeasured(ref, first, widthOf);
 }
 
 /** The height of an element in px, kept up to date. */
 export function useHeight(ref: RefObject<HTMLElement | null>, first: number): number {
-  return useMeasured(ref, first, (element) => element.clientHeight);
+  return useMeasured(ref, first, heightOf);
 }
 
 function useMeasured(
@@ -24,7 +27,6 @@ function useMeasured(
     const watcher = new ResizeObserver(measure);
     watcher.observe(element);
     return () => watcher.disconnect();
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- what is measured never changes
-  }, [ref]);
+  }, [ref, of]);
   return size;
 }

@@ -180,17 +180,17 @@ class _Judge:
         except (ValueError, BadDocument):
             return None
         legs = origins(after, self.document)
-        least_ms = 1 if self.target.code else WORTH_MS
-        if not self.target.code and self.open_ms - lost_ms(played, self.target, legs) < least_ms:
+        of_gap = self.target.code is None
+        if of_gap and self.open_ms - lost_ms(played, self.target, legs) < WORTH_MS:
             return None  # most changes end here, and are not told
         told = tell(played)
         closed_ms = self.open_ms - open_ms(told, self.target, legs)
         gain = Gain(self.before, told)
-        if closed_ms < least_ms:
+        if closed_ms <= 0:
             return None
         if barred(told, legs) - self.barred:
             return None
-        if gain.loses_a_must() or not (self.target.code or gain.is_worth_it()):
+        if gain.loses_a_must() or (of_gap and not gain.is_worth_it()):
             return None
         return _Judged(proposals, self._cure(proposals, after, told, closed_ms, gain))
 

@@ -12,7 +12,7 @@ from ..document.angles import Activity
 from ..document.base import Part
 from ..document.rows import free_key, made_of, read_rows
 from ..document.trip import Hands
-from ..parameters import DEFAULTS, Parameter
+from ..parameters import DEFAULTS
 
 COLUMNS = ("name", "activity", "duration", "temperature", "air", "sun", "hands", "height")
 ACTIVITIES = get_args(Activity)
@@ -93,18 +93,12 @@ def _item(row: dict[str, str], names: set[str]) -> dict[str, Any]:
     hands = row.get("hands", "").lower() or "stops"
     if hands not in HANDS:
         raise ValueError(f"hands '{hands}' is none of {', '.join(HANDS)}")
-    air = _number(row.get("air", ""), "air", usual_air_mps(activity))
+    air = _number(row.get("air", ""), "air", DEFAULTS.usual_air_mps(activity))
     item |= {"kind": "leg", "activity": activity, "hands": hands, "air_mps": air}
     if heights:
         start_m, end_m = _pair(heights, "height", 0.0)
         item |= {"height_start_m": start_m, "height_end_m": end_m}
     return item
-
-
-def usual_air_mps(activity: str) -> float:
-    """Airflow on the kit where none is typed: the usual speed of an activity [m/s]."""
-    usual: Parameter | None = getattr(DEFAULTS, f"air_{activity}_mps", None)
-    return 0.0 if usual is None else usual.value
 
 
 def _duration_s(text: str) -> int:

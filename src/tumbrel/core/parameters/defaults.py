@@ -187,5 +187,20 @@ class Defaults:
         changes: dict[str, Any] = {name: replace(getattr(self, name), value=value)}
         return replace(self, **changes)
 
+    def usual_air_mps(self, activity: str) -> float:
+        """Airflow on the kit where none is typed: the usual speed of an activity [m/s]."""
+        going = {
+            "climb": self.air_climb_mps,
+            "walk": self.air_walk_mps,
+            "descent": self.air_descent_mps,
+            "flight": self.air_flight_mps,
+            "sled": self.air_sled_mps,
+            "sail": self.air_sail_mps,
+            "ride": self.air_ride_mps,
+            "paddle": self.air_paddle_mps,
+            "drive": self.air_drive_mps,
+        }
+        return going[activity].value if activity in going else 0.0
+
 
 DEFAULTS = Defaults()

@@ -2,16 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 
+from ..cures import Play
 from ..cures.changes import Change, one_more_battery, one_more_card, spares_inside, with_plan
 from ..document import IMPORTANCES, Assignment, Bank, Kit, Mode, PlanDocument, check_references
 from ..document.units import without_missing
 from ..rehearsal.engine.played import Played
 from ..rehearsal.result.minutes import time_filmed
 from .ledger import battery_g
-
-Play = Callable[[PlanDocument], Played]
 
 MOST_MORE = 4
 SLACK_MS = 30_000

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from typing import Literal
 
+from ..cures import Play
 from ..document import PlanDocument
-from .kits import Play, lighter, safer, sharper
+from .kits import lighter, safer, sharper
 from .schools import in_school
 
 Start = Literal["roll", "takes", "loop", "leave", "lighter", "safer", "sharper"]

@@ -67,7 +67,6 @@ export function LookView({ on }: { on: OnBench }) {
             label="Set-up"
             value={shown.set_up}
             choices={camera.set_ups.map((one) => ({ value: one.id, name: one.name }))}
-            width={210}
             onCommit={(set_up) => change({ set_up })}
           />
         ) : null}

@@ -44,7 +44,6 @@ export function RunEditor({ camera, run, told, onChange, onDelete, onClose }: Pr
           label="Does not count because"
           value={run.excluded ?? ""}
           placeholder="counts"
-          width={300}
           check={(text) =>
             text.length > LONGEST_REASON ? "Two hundred characters at most." : null
           }

@@ -43,14 +43,12 @@ export function ConditionFields({ camera, value, onChange }: ConditionProps) {
             const chosen = camera.set_ups.find((one) => one.id === id);
             onChange({ set_up: id, plugged: chosen !== undefined && chosen.power !== "battery" });
           }}
-          width={190}
         />
         <NumberIn
           label="Room"
           unit="°C"
           value={value.ambient_c}
           {...limits.Air.ambient_c}
-          width={110}
           onCommit={(ambient_c) => onChange({ ambient_c })}
         />
         <ChoiceIn
@@ -60,7 +58,6 @@ export function ConditionFields({ camera, value, onChange }: ConditionProps) {
             ...AIRS,
             ...(air === OTHER_AIR ? [{ value: OTHER_AIR, name: "as typed" } as const] : []),
           ]}
-          width={130}
           onCommit={(chosen) => {
             if (chosen !== OTHER_AIR) onChange({ air_mps: Number(chosen) });
           }}
@@ -70,20 +67,17 @@ export function ConditionFields({ camera, value, onChange }: ConditionProps) {
           unit="m/s"
           value={value.air_mps}
           {...limits.Air.air_mps}
-          width={120}
           onCommit={(air_mps) => onChange({ air_mps })}
         />
         <PercentIn
           label="Charge at start"
           value={value.charge_start}
           min={1}
-          width={130}
           onCommit={(charge_start) => onChange({ charge_start })}
         />
         <TextIn
           label="Firmware"
           value={value.firmware}
-          width={110}
           check={(text) => (text.length > 40 ? "Forty characters at most." : null)}
           onCommit={(firmware) => onChange({ firmware: firmware.trim() })}
         />
@@ -121,14 +115,12 @@ export function OutcomeFields({ run, onChange }: OutcomeProps) {
         unit="min"
         value={run.minutes}
         {...limits.BenchRun.minutes}
-        width={120}
         onCommit={(minutes) => onChange({ minutes })}
       />
       <ChoiceIn
         label="It ended"
         value={run.end}
         choices={END_CHOICES}
-        width={130}
         onCommit={(end) => onChange({ end })}
       />
       <NumberIn
@@ -136,7 +128,6 @@ export function OutcomeFields({ run, onChange }: OutcomeProps) {
         unit="min"
         value={run.warned_min}
         {...limits.BenchRun.warned_min}
-        width={170}
         onCommit={(warned_min) => onChange({ warned_min })}
         onClear={() => onChange({ warned_min: null })}
       />
@@ -146,7 +137,6 @@ export function OutcomeFields({ run, onChange }: OutcomeProps) {
         value={run.charge_end == null ? null : Math.round(run.charge_end * 100)}
         min={0}
         max={100}
-        width={140}
         onCommit={(percent) => onChange({ charge_end: percent / 100 })}
         onClear={() => onChange({ charge_end: null })}
       />
@@ -156,7 +146,6 @@ export function OutcomeFields({ run, onChange }: OutcomeProps) {
         value={run.bytes == null ? null : Math.round(run.bytes / 1e7) / 100}
         min={0}
         max={10_000}
-        width={120}
         onCommit={(gb) => onChange({ bytes: Math.round(gb * 1e9) })}
         onClear={() => onChange({ bytes: null })}
       />
@@ -165,7 +154,6 @@ export function OutcomeFields({ run, onChange }: OutcomeProps) {
         unit="W"
         value={run.mean_w}
         {...limits.BenchRun.mean_w}
-        width={130}
         onCommit={(mean_w) => onChange({ mean_w })}
         onClear={() => onChange({ mean_w: null })}
       />
@@ -186,7 +174,6 @@ export function OutcomeFields({ run, onChange }: OutcomeProps) {
           unit="min"
           value={run.charge_paused_min}
           {...limits.BenchRun.charge_paused_min}
-          width={160}
           onCommit={(charge_paused_min) => onChange({ charge_paused_min })}
         />
       ) : null}
@@ -194,7 +181,6 @@ export function OutcomeFields({ run, onChange }: OutcomeProps) {
         label="Date and time"
         value={(run.at ?? "").replace("T", " ").slice(0, 16)}
         placeholder="2026-05-09 14:05"
-        width={170}
         check={(text) => (dateOf(text) === undefined ? "Write it like 2026-05-09 14:05." : null)}
         onCommit={(text) => onChange({ at: dateOf(text) ?? null })}
       />

@@ -1,9 +1,10 @@
-import { Button, TextField } from "@mui/material";
+import { Button } from "@mui/material";
 import { useMutation } from "@tanstack/react-query";
 import { readRuns } from "../../api/bench";
 import { END_WORDS, modeName } from "../../domain/bench";
 import type { BenchRun, Camera } from "../../domain/types";
 import { minutesText } from "../../domain/units";
+import { Field } from "../../ui/fields";
 import { FileIn } from "../../ui/FileIn";
 import { useDraft } from "../../ui/useDraft";
 
@@ -16,6 +17,8 @@ interface Props {
   onKeep: (runs: BenchRun[]) => void;
 }
 
+const LEAST_ROWS = 3;
+const MOST_ROWS = 10;
 const EXAMPLE = "4K60\t28 min\thot\t21\tstill\n4K60\t1:01\tempty\t21\tfan";
 
 /** Runs from a pasted table or a CSV file, looked at before they are taken. */
@@ -36,17 +39,15 @@ export function TableIn({ kitId, camera, cameras, settled, onKeep }: Props) {
         set-up, plugged, date, firmware. A first line may name the columns; a file that Tumbrel
         wrote has all of them.
       </p>
-      <TextField
-        label="Paste runs here"
-        value={text}
-        onChange={(event) => setText(event.target.value)}
-        multiline
-        minRows={3}
-        maxRows={10}
-        fullWidth
-        placeholder={EXAMPLE}
-        slotProps={{ inputLabel: { shrink: true } }}
-      />
+      <Field label="Paste runs here" wide>
+        <textarea
+          aria-label="Paste runs here"
+          rows={Math.min(MOST_ROWS, Math.max(LEAST_ROWS, text.split("\n").length))}
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+          placeholder={EXAMPLE}
+        />
+      </Field>
       <div className="row start-row">
         <Button onClick={() => reading.mutate(text)} disabled={text.trim() === ""}>
           Read the table

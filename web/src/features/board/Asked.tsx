@@ -57,7 +57,7 @@ export const Asked = memo(function Asked(props: AskedProps) {
             const preset = camera.presets.find((one) => one.id === value);
             put(preset ? { preset: preset.id, mode: preset.mode } : { preset: null });
           }}
-          width="100%"
+          wide
         />
       )}
       {ofOne ? (
@@ -67,14 +67,14 @@ export const Asked = memo(function Asked(props: AskedProps) {
             value={asked.mode}
             choices={modes}
             onCommit={(value) => put({ mode: value })}
-            width="100%"
+            wide
           />
           <ChoiceIn
             label="Set-up"
             value={asked.set_up}
             choices={camera.set_ups.map((one) => ({ value: one.id, name: one.name }))}
             onCommit={(set_up) => put({ set_up })}
-            width="100%"
+            wide
           />
         </>
       ) : (
@@ -112,7 +112,7 @@ export const Asked = memo(function Asked(props: AskedProps) {
           ...Object.entries(ANGLES).map(([value, name]) => ({ value, name })),
         ]}
         onCommit={(value) => put({ angle: value === "" ? null : (value as keyof typeof ANGLES) })}
-        width="100%"
+        wide
       />
       <ChoiceIn
         label="Mount"
@@ -122,7 +122,7 @@ export const Asked = memo(function Asked(props: AskedProps) {
           ...Object.entries(MOUNTS).map(([value, name]) => ({ value, name })),
         ]}
         onCommit={(value) => put({ mount: value === "" ? null : (value as Mount) })}
-        width="100%"
+        wide
       />
     </div>
   );

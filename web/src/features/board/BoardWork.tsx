@@ -27,6 +27,7 @@ import { useBestCures } from "./useBestCures";
 import { useBoardCommands } from "./useBoardCommands";
 import { useBoardScale } from "./useBoardScale";
 import { type Hand, useHand } from "./useHand";
+import { useSame } from "./useSame";
 import { useSettled } from "./useSettled";
 import { useStretches } from "./useStretches";
 import type { Trials } from "./useTrial";
@@ -70,7 +71,7 @@ export function BoardWork(props: Props) {
   const endMs = fold === "stops" ? rehearsal.duration_ms : day.endMs;
   const window = useMemo(() => ({ startMs, endMs }), [startMs, endMs]);
   const idle = useIdle(document, rehearsal, window);
-  const lanes = useMemo(() => lanesOf(width, idle.split("").map(isIdle)), [width, idle]);
+  const lanes = useMemo(() => lanesOf(width, idle), [width, idle]);
   const shown = useBoardScale({
     scroll,
     field,
@@ -226,22 +227,23 @@ function focusOpenCures() {
   document.querySelector<HTMLElement>(".cures-open[aria-expanded=true]")?.focus();
 }
 
-const isIdle = (mark: string) => mark === "-";
+const whole = (idle: readonly boolean[]) => idle;
 
-/** A mark a camera: "-" where nothing is asked of it in what is shown. A text, so as to be compared. */
+/** For each camera whether nothing is asked of it in what is shown; the same list while it is. */
 function useIdle(
   { kit, plan }: PlanDocument,
   rehearsal: Rehearsal,
   window: { startMs: number; endMs: number },
-): string {
-  return useMemo(() => {
+): readonly boolean[] {
+  const idle = useMemo(() => {
     const inside = new Set(
       rehearsal.items
         .filter((one) => one.end_ms > window.startMs && one.start_ms < window.endMs)
         .map((one) => one.id),
     );
-    const asked = (camera: string) =>
-      plan.assignments.some((one) => one.camera === camera && inside.has(one.item));
-    return kit.cameras.map((one) => (asked(one.id) ? "x" : "-")).join("");
+    return kit.cameras.map(
+      ({ id }) => !plan.assignments.some((one) => one.camera === id && inside.has(one.item)),
+    );
   }, [kit, plan, rehearsal.items, window]);
+  return useSame(idle, whole);
 }

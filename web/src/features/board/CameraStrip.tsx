@@ -50,7 +50,7 @@ export function CameraStrip({
           value={now.battery ?? ""}
           choices={[...first, ...batteries.map((one) => ({ value: one.id, name: one.name }))]}
           onCommit={(value) => put({ battery: value === "" ? null : value })}
-          width="100%"
+          wide
         />
         {memory.kind === "slot" ? (
           <ChoiceIn
@@ -64,7 +64,7 @@ export function CameraStrip({
               })),
             ]}
             onCommit={(value) => put({ card: value === "" ? null : value })}
-            width="100%"
+            wide
           />
         ) : (
           <p className="hint">Fixed memory, {memory.gb} GB.</p>
@@ -77,7 +77,7 @@ export function CameraStrip({
             name,
           }))}
           onCommit={(angle) => put({ angle })}
-          width="100%"
+          wide
         />
         <ChoiceIn
           label="Between stretches and takes"
@@ -87,7 +87,7 @@ export function CameraStrip({
             name,
           }))}
           onCommit={(between) => put({ between })}
-          width="100%"
+          wide
         />
         <ChoiceIn
           label="Mount"
@@ -97,7 +97,7 @@ export function CameraStrip({
             name,
           }))}
           onCommit={(mount) => put({ mount })}
-          width="100%"
+          wide
         />
         {kit.sources.length > 0 ? (
           <ChoiceIn
@@ -108,7 +108,7 @@ export function CameraStrip({
               ...kit.sources.map((one) => ({ value: one.id, name: one.name })),
             ]}
             onCommit={(value) => put({ source: value === "" ? null : value })}
-            width="100%"
+            wide
           />
         ) : null}
         {kit.cameras.length > 1 ? (

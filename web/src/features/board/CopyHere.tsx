@@ -35,7 +35,7 @@ export const CopyHere = memo(function CopyHere({ camera, item, plan, document, e
           ...drives.map((one) => ({ value: one.id, name: `to ${one.name}` })),
         ]}
         onCommit={(drive) => put(drive === NONE ? null : { drive, wipe: copy?.wipe ?? "no" })}
-        width="100%"
+        wide
       />
       {copy ? (
         <ChoiceIn
@@ -46,7 +46,7 @@ export const CopyHere = memo(function CopyHere({ camera, item, plan, document, e
             name,
           }))}
           onCommit={(wipe) => put({ drive: copy.drive, wipe })}
-          width="100%"
+          wide
         />
       ) : null}
     </div>

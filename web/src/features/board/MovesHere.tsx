@@ -63,7 +63,7 @@ function MoveTo({ document, rehearsal, clock, move, onTo }: MoveToProps) {
       value={move.item}
       choices={choices}
       onCommit={onTo}
-      width="100%"
+      wide
     />
   );
 }

@@ -48,7 +48,6 @@ function Counted({ what, count, perHour, put }: CountedProps) {
         onCommit={(number) =>
           put(byCount ? { count: number, per_hour: null } : { count: null, per_hour: number })
         }
-        width={146}
       />
       <button
         type="button"
@@ -71,7 +70,6 @@ function TakesFields({ takes, change }: { takes: Of<"takes">; change: (next: Pat
         {...limits.Takes.seconds}
         whole
         onCommit={(seconds) => change({ ...takes, seconds })}
-        width={84}
       />
       <Counted
         what="Takes"
@@ -94,7 +92,6 @@ function LoopFields({ loop, change }: { loop: Of<"loop">; change: (next: Pattern
         {...limits.Loop.length_s}
         whole
         onCommit={(length_s) => change({ ...loop, length_s })}
-        width={96}
       />
       <NumberIn
         label="Segments"
@@ -103,7 +100,6 @@ function LoopFields({ loop, change }: { loop: Of<"loop">; change: (next: Pattern
         {...limits.Loop.segments}
         whole
         onCommit={(segments) => change({ ...loop, segments })}
-        width={118}
       />
       <ChoiceIn
         label="Kept"
@@ -120,7 +116,6 @@ function LoopFields({ loop, change }: { loop: Of<"loop">; change: (next: Pattern
             saves_per_hour: value === "hour" ? 2 : null,
           })
         }
-        width={190}
       />
       {how === "moments" ? null : (
         <NumberIn
@@ -135,7 +130,6 @@ function LoopFields({ loop, change }: { loop: Of<"loop">; change: (next: Pattern
               how === "count" ? { ...loop, saves: number } : { ...loop, saves_per_hour: number },
             )
           }
-          width={146}
         />
       )}
     </div>
@@ -218,7 +212,6 @@ function EdgeFields({
               : { kind: "sun", event: value as (typeof SUN_EVENTS)[number], plus_min: 0 },
           )
         }
-        width={122}
       />
       {edge.kind === "clock" ? (
         <TextIn
@@ -229,7 +222,6 @@ function EdgeFields({
             const next = clockEdge(text);
             if (next !== null) put(next);
           }}
-          width={92}
         />
       ) : (
         <NumberIn
@@ -239,7 +231,6 @@ function EdgeFields({
           {...limits.SunEdge.plus_min}
           whole
           onCommit={(plus_min) => put({ ...edge, plus_min })}
-          width={132}
         />
       )}
     </>
@@ -262,7 +253,6 @@ function IntervalFields({
         value={interval.every_s}
         {...limits.Interval.every_s}
         onCommit={(every_s) => change({ ...interval, every_s })}
-        width={126}
       />
       <ChoiceIn
         label="Frames become"
@@ -272,7 +262,6 @@ function IntervalFields({
           { value: "stills", name: "stills" },
         ]}
         onCommit={(value) => change({ ...interval, frame_mb: value === "stills" ? 6 : null })}
-        width={126}
       />
       {stills ? (
         <NumberIn
@@ -281,7 +270,6 @@ function IntervalFields({
           value={interval.frame_mb}
           {...limits.Interval.frame_mb}
           onCommit={(frame_mb) => change({ ...interval, frame_mb })}
-          width={104}
         />
       ) : null}
       <NumberIn
@@ -290,7 +278,6 @@ function IntervalFields({
         value={interval.playback_fps}
         {...limits.Interval.playback_fps}
         onCommit={(playback_fps) => change({ ...interval, playback_fps })}
-        width={104}
       />
     </div>
   );
@@ -314,7 +301,6 @@ function ArmedFields({ armed, change }: { armed: Of<"armed">; change: (next: Pat
           name,
         }))}
         onCommit={(trigger) => change({ ...armed, trigger })}
-        width={136}
       />
       <NumberIn
         label="Clip"
@@ -323,7 +309,6 @@ function ArmedFields({ armed, change }: { armed: Of<"armed">; change: (next: Pat
         {...limits.Armed.seconds}
         whole
         onCommit={(seconds) => change({ ...armed, seconds })}
-        width={84}
       />
       <NumberIn
         label="Before it"
@@ -332,7 +317,6 @@ function ArmedFields({ armed, change }: { armed: Of<"armed">; change: (next: Pat
         {...limits.Armed.pre_record_s}
         whole
         onCommit={(pre_record_s) => change({ ...armed, pre_record_s })}
-        width={104}
       />
       <Counted
         what="Clips"

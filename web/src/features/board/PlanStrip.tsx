@@ -50,7 +50,7 @@ export function PlanStrip({ document, rehearsal, clock, kept, lanes, onClose }: 
           value={plan.delivery_fps}
           {...limits.Plan.delivery_fps}
           onCommit={(delivery_fps) => put({ delivery_fps })}
-          width="100%"
+          wide
           hint="A mode of twice as many can be slowed to half."
         />
         <Editing plan={plan} put={put} />
@@ -91,7 +91,6 @@ function Editing({ plan, put }: { plan: Plan; put: (part: Partial<Plan>) => void
             {...limits.EditingComputer.width_px}
             whole
             onCommit={(width_px) => change({ width_px })}
-            width={96}
           />
           <NumberIn
             label="Height"
@@ -100,7 +99,6 @@ function Editing({ plan, put }: { plan: Plan; put: (part: Partial<Plan>) => void
             {...limits.EditingComputer.height_px}
             whole
             onCommit={(height_px) => change({ height_px })}
-            width={96}
           />
           <NumberIn
             label="Rate"
@@ -108,7 +106,6 @@ function Editing({ plan, put }: { plan: Plan; put: (part: Partial<Plan>) => void
             value={computer.fps}
             {...limits.EditingComputer.fps}
             onCommit={(fps) => change({ fps })}
-            width={84}
           />
           <NumberIn
             label="Bitrate"
@@ -118,7 +115,6 @@ function Editing({ plan, put }: { plan: Plan; put: (part: Partial<Plan>) => void
             assumed="any"
             onCommit={(mbps) => change({ mbps })}
             onClear={() => change({ mbps: null })}
-            width={120}
           />
         </div>
       )}
@@ -151,7 +147,7 @@ function Wishes({
               .filter((one) => one.id === wish.unit || !taken.has(one.id))
               .map((one) => ({ value: one.id, name: one.name }))}
             onCommit={(unit) => change(place, { unit })}
-            width="100%"
+            wide
           />
           <TextIn
             label="Local clock"
@@ -162,7 +158,6 @@ function Wishes({
               const at = clockOf(text);
               if (at) change(place, { at });
             }}
-            width={180}
           />
           <button
             type="button"
@@ -227,8 +222,8 @@ function CopyDay({
     <fieldset className="together">
       <legend>Copy a day’s work</legend>
       <div className="row fields">
-        <ChoiceIn label="From day" value={from} choices={choices} onCommit={setFrom} width={118} />
-        <ChoiceIn label="To day" value={to} choices={choices} onCommit={setTo} width={118} />
+        <ChoiceIn label="From day" value={from} choices={choices} onCommit={setFrom} />
+        <ChoiceIn label="To day" value={to} choices={choices} onCommit={setTo} />
       </div>
       <p className="hint">
         Climb for climb, flight for flight, stop for stop. What was asked on day {to} goes.

@@ -42,7 +42,7 @@ export function Serves({ document, leg, camera, asked, put }: Props) {
           value={asked.reason}
           placeholder="your reason; it is kept"
           onCommit={(reason) => put({ reason: reason.trim().slice(0, LONGEST_REASON) })}
-          width="100%"
+          wide
         />
       ) : null}
       {others.length === 0 ? null : (

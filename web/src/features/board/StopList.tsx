@@ -86,17 +86,19 @@ function StopRow({ document, rehearsal, clock, band, now }: Props & { band: Band
           {clock.time(band.startMs)}–{clock.time(band.endMs)}
         </small>
       </h2>
-      <ol role="gridcell" className="stop-moves">
-        {work.lines.map((line, row) => (
-          <li key={line.number} className={row === work.leaving ? "leaving" : ""}>
-            <span className="stop-number">{line.number}</span>
-            <time>{clock.time(line.atMs)}</time>
-            <span>
-              <b>{whose(line, document.kit.cameras)}</b> {line.text}
-            </span>
-          </li>
-        ))}
-      </ol>
+      <div role="gridcell">
+        <ol className="stop-moves">
+          {work.lines.map((line, row) => (
+            <li key={line.number} className={row === work.leaving ? "leaving" : ""}>
+              <span className="stop-number">{line.number}</span>
+              <time>{clock.time(line.atMs)}</time>
+              <span>
+                <b>{whose(line, document.kit.cameras)}</b> {line.text}
+              </span>
+            </li>
+          ))}
+        </ol>
+      </div>
     </section>
   );
 }
@@ -149,24 +151,25 @@ function Leg(props: LegProps) {
               data-cell={`${band.id}/${one.id}`}
               aria-label={cellSentence(document, rehearsal, clock, one, laid)}
               aria-selected={one.id === camera.id}
+              className={asked(one.id) ? "" : "off"}
               onClick={() => open(one.id)}
               onKeyDown={(event) => {
                 if (event.key === "Enter") open(one.id);
               }}
             >
               {one.name}
-              {asked(one.id) ? null : <small> off</small>}
             </div>
           ))}
         </div>
       </div>
       {losses.map((loss) => (
-        <GapTold
-          key={`${loss.camera}-${loss.cause}`}
-          {...{ loss, clock, document, curing }}
-          goTo={(one) => board.goTo({ camera: one.camera, item: one.item }, one.start_ms)}
-          known={best.get(gapKey(loss))}
-        />
+        <div role="gridcell" key={`${loss.camera}-${loss.cause}`}>
+          <GapTold
+            {...{ loss, clock, document, curing }}
+            goTo={(one) => board.goTo({ camera: one.camera, item: one.item }, one.start_ms)}
+            known={best.get(gapKey(loss))}
+          />
+        </div>
       ))}
     </section>
   );

@@ -39,7 +39,7 @@ export const SwapHere = memo(function SwapHere({ camera, item, plan, document, e
           const battery = chosen === DECIDE ? undefined : chosen === LEAVE ? null : chosen;
           editPlan((old) => withSwap(old, camera.id, item, battery));
         }}
-        width="100%"
+        wide
       />
       {swap?.battery == null ? null : (
         <ChoiceIn
@@ -49,7 +49,7 @@ export const SwapHere = memo(function SwapHere({ camera, item, plan, document, e
           onCommit={(when) => {
             editPlan((old) => withSwap(old, camera.id, item, swap.battery, when));
           }}
-          width="100%"
+          wide
         />
       )}
     </div>

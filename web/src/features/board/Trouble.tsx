@@ -4,7 +4,7 @@ import type { Clock } from "../../domain/clock";
 import { sameTarget, targetOfLoss } from "../../domain/cures";
 import { lossesInOrder, nameOfCamera } from "../../domain/moment";
 import type { CureTarget, PlanDocument, Rehearsal } from "../../domain/types";
-import { countText, minutesText } from "../../domain/units";
+import { minutesText } from "../../domain/units";
 import { useRoving } from "../../ui/useRoving";
 import { Cures, type Curing } from "./Cures";
 import { Findings } from "./Findings";
@@ -32,15 +32,18 @@ export const Trouble = memo(function Trouble(props: TroubleProps) {
     const open = sameTarget(curing.open, target);
     return (
       <>
-        <button
-          type="button"
-          className="plain link cures-open"
-          aria-expanded={open}
-          aria-label={`Cures of ${about}`}
-          onClick={() => curing.onOpen(open ? null : target)}
-        >
-          {open ? "Hide cures" : curesText(known)}
-        </button>
+        <span className="cures-way label">
+          {countOf(known)}
+          <button
+            type="button"
+            className="plain link cures-open"
+            aria-expanded={open}
+            aria-label={`Cures of ${about}`}
+            onClick={() => curing.onOpen(open ? null : target)}
+          >
+            cures
+          </button>
+        </span>
         {open && curing.open !== null ? <Cures {...curing} target={curing.open} /> : null}
       </>
     );
@@ -59,9 +62,10 @@ export const Trouble = memo(function Trouble(props: TroubleProps) {
   );
 });
 
-function curesText(known: BestCure | undefined): string {
-  if (known === undefined) return "Cures";
-  return known.count === 0 ? "No cure: why" : countText(known.count, "cure");
+/** How many there are, once that is known. */
+function countOf(known: BestCure | undefined): string {
+  if (known === undefined) return "";
+  return known.count === 0 ? "no " : `${String(known.count)} `;
 }
 
 function Losses({

@@ -2,6 +2,7 @@ import { useEffect, useMemo, useState } from "react";
 import { streamCures } from "../../api/cures";
 import { targetOfLoss } from "../../domain/cures";
 import type { Cure, Loss, PlanDocument } from "../../domain/types";
+import { useSame } from "./useSame";
 import { useSettled } from "./useSettled";
 
 export interface BestCure {
@@ -14,7 +15,9 @@ export interface BestCure {
 const AFTER_MS = 900;
 const MOST = 6;
 
-export const gapKey = (loss: Pick<Loss, "camera" | "item">) => `${loss.camera}/${loss.item}`;
+type Gap = Pick<Loss, "camera" | "item">;
+
+export const gapKey = (loss: Gap) => `${loss.camera}/${loss.item}`;
 
 /**
  * The best cure of each gap that is in sight, sought one after the other while nothing is edited.
@@ -29,18 +32,20 @@ export function useBestCures(
     found: new Map(),
   });
   const settled = useSettled(document, AFTER_MS);
-  const wanted = useMemo(() => [...new Set(losses.map(gapKey))].slice(0, MOST).join(" "), [losses]);
+  const wanted = useSame(
+    useMemo(() => distinct(losses).slice(0, MOST), [losses]),
+    whole,
+  );
   useEffect(() => {
-    if (settled !== document || wanted === "") return;
+    if (settled !== document) return;
     const control = new AbortController();
     const all = async () => {
-      for (const key of wanted.split(" ")) {
-        const [camera = "", item = ""] = key.split("/");
-        const best = await bestOf(document, { camera, item }, control.signal);
+      for (const gap of wanted) {
+        const best = await bestOf(document, gap, control.signal);
         if (control.signal.aborted) return;
         setKnown((old) => ({
           of: document,
-          found: new Map([...(old.of === document ? old.found : []), [key, best]]),
+          found: new Map([...(old.of === document ? old.found : []), [gapKey(gap), best]]),
         }));
       }
     };
@@ -54,11 +59,17 @@ export function useBestCures(
   );
 }
 
-async function bestOf(
-  document: PlanDocument,
-  loss: Pick<Loss, "camera" | "item">,
-  signal: AbortSignal,
-): Promise<BestCure> {
+const whole = (gaps: readonly Gap[]) => gaps;
+
+/** Gaps by camera and leg, each once. */
+function distinct(losses: readonly Loss[]): Gap[] {
+  const found = new Map(
+    losses.map(({ camera, item }) => [gapKey({ camera, item }), { camera, item }]),
+  );
+  return [...found.values()];
+}
+
+async function bestOf(document: PlanDocument, loss: Gap, signal: AbortSignal): Promise<BestCure> {
   const cures: Cure[] = [];
   let order: readonly number[] = [];
   const hear = ({

@@ -51,7 +51,6 @@ export function CameraFields({ kit, camera, uses, choose, editKit, ask }: Props)
           value={camera.mass_g}
           {...fieldLimits.Camera.mass_g}
           onCommit={(mass_g) => put({ mass_g })}
-          width={96}
         />
         <CostIn cost={camera.cost} onCost={(cost) => put({ cost })} />
         <ChoiceIn
@@ -60,7 +59,6 @@ export function CameraFields({ kit, camera, uses, choose, editKit, ask }: Props)
           value={camera.battery_family}
           choices={kit.families.map((one) => ({ value: one.id, name: one.name }))}
           onCommit={(battery_family) => put({ battery_family })}
-          width={110}
         />
         <MemoryFields camera={camera} put={put} />
       </div>
@@ -156,7 +154,6 @@ function StartFields({ camera, put }: { camera: Camera; put: Put }) {
           assumed={String(assume.boot_s)}
           onCommit={(boot_s) => put({ boot_s })}
           onClear={() => put({ boot_s: null })}
-          width={120}
         />
         <NumberIn
           label="Standby"
@@ -166,7 +163,6 @@ function StartFields({ camera, put }: { camera: Camera; put: Put }) {
           assumed={String(assume.standby_w)}
           onCommit={(standby_w) => put({ standby_w })}
           onClear={() => put({ standby_w: null })}
-          width={130}
         />
         <LimitFields camera={camera} put={put} />
         <NumberIn
@@ -177,13 +173,11 @@ function StartFields({ camera, put }: { camera: Camera; put: Put }) {
           assumed="none"
           onCommit={(chapter_gb) => put({ chapter_gb })}
           onClear={() => put({ chapter_gb: null })}
-          width={130}
         />
         <TextIn
           label="Start gesture"
           value={camera.start_gesture}
           onCommit={(start_gesture) => put({ start_gesture: start_gesture.slice(0, 200) })}
-          width={300}
           placeholder="short press starts"
         />
       </div>
@@ -210,7 +204,6 @@ function MemoryFields({ camera, put }: { camera: Camera; put: Put }) {
                 : { kind, gb: 64, reserved_gb: 0, speed_mb_s: 90 },
           })
         }
-        width={110}
       />
       {memory.kind === "slot" ? (
         <NumberIn
@@ -220,7 +213,6 @@ function MemoryFields({ camera, put }: { camera: Camera; put: Put }) {
           {...fieldLimits.CardSlot.largest_gb}
           whole
           onCommit={(largest_gb) => put({ memory: { ...memory, largest_gb } })}
-          width={130}
         />
       ) : (
         <>
@@ -231,7 +223,6 @@ function MemoryFields({ camera, put }: { camera: Camera; put: Put }) {
             {...fieldLimits.Card.gb}
             whole
             onCommit={(gb) => put({ memory: { ...memory, gb } })}
-            width={96}
           />
           <NumberIn
             label="Of it reserved"
@@ -239,7 +230,6 @@ function MemoryFields({ camera, put }: { camera: Camera; put: Put }) {
             value={memory.reserved_gb}
             {...fieldLimits.FixedMemory.reserved_gb}
             onCommit={(reserved_gb) => put({ memory: { ...memory, reserved_gb } })}
-            width={140}
           />
         </>
       )}
@@ -266,7 +256,6 @@ function LimitFields({ camera, put }: { camera: Camera; put: Put }) {
           })
         }
         onClear={() => put({ limits: null })}
-        width={130}
       />
       <NumberIn
         label="Restarts below"
@@ -277,7 +266,6 @@ function LimitFields({ camera, put }: { camera: Camera; put: Put }) {
         assumed={String(assume.restart_c)}
         onCommit={(restart_c) => put({ limits: { ...now, restart_c } })}
         onClear={() => put({ limits: null })}
-        width={150}
       />
     </>
   );

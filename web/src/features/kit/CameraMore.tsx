@@ -25,7 +25,6 @@ export function CameraMore({ camera, path, put }: Props) {
           assumed="no port"
           onCommit={(charges_in_w) => put({ charges_in_w })}
           onClear={() => put({ charges_in_w: null })}
-          width={150}
         />
         <NumberIn
           label="Armed"
@@ -35,7 +34,6 @@ export function CameraMore({ camera, path, put }: Props) {
           assumed="standby"
           onCommit={(armed_w) => put({ armed_w })}
           onClear={() => put({ armed_w: null })}
-          width={140}
         />
         <NumberIn
           label="Warms for each watt"
@@ -46,7 +44,6 @@ export function CameraMore({ camera, path, put }: Props) {
           assumed="by mass"
           onCommit={(resistance_k_per_w) => put({ resistance_k_per_w })}
           onClear={() => put({ resistance_k_per_w: null })}
-          width={190}
         />
         <NumberIn
           label="Heat of charging"
@@ -55,7 +52,6 @@ export function CameraMore({ camera, path, put }: Props) {
           value={camera.charge_heat}
           {...limits.Camera.charge_heat}
           onCommit={(charge_heat) => put({ charge_heat })}
-          width={180}
         />
         <NumberIn
           label="Aperture, f over"
@@ -65,7 +61,6 @@ export function CameraMore({ camera, path, put }: Props) {
           assumed={String(assume.f_number)}
           onCommit={(f_number) => put({ f_number })}
           onClear={() => put({ f_number: null })}
-          width={180}
         />
         <NumberIn
           label="Least gain"
@@ -76,7 +71,6 @@ export function CameraMore({ camera, path, put }: Props) {
           assumed={String(assume.base_iso)}
           onCommit={(base_iso) => put({ base_iso })}
           onClear={() => put({ base_iso: null })}
-          width={140}
         />
         <NumberIn
           label="Most gain that looks right"
@@ -87,14 +81,12 @@ export function CameraMore({ camera, path, put }: Props) {
           assumed={String(assume.most_iso)}
           onCommit={(most_iso) => put({ most_iso })}
           onClear={() => put({ most_iso: null })}
-          width={220}
         />
         <TextIn
           label="Files begin with"
           path={`${path}.file_prefix`}
           value={camera.file_prefix}
           onCommit={(file_prefix) => put({ file_prefix: file_prefix.slice(0, 12) })}
-          width={130}
         />
         <NumberIn
           label="Clock drifts"
@@ -102,7 +94,6 @@ export function CameraMore({ camera, path, put }: Props) {
           value={camera.clock_drift_s_per_day}
           {...limits.Camera.clock_drift_s_per_day}
           onCommit={(clock_drift_s_per_day) => put({ clock_drift_s_per_day })}
-          width={150}
         />
         <CheckIn
           label="Clock is set"

@@ -16,7 +16,6 @@ export function CostIn({ cost, onCost }: CostProps) {
       max={1_000_000}
       onCommit={onCost}
       onClear={() => onCost(null)}
-      width={104}
     />
   );
 }
@@ -30,15 +29,7 @@ interface CarriedProps extends CostProps {
 export function CarriedIn({ mass_g, onMass, cost, onCost }: CarriedProps) {
   return (
     <>
-      <NumberIn
-        label="Mass"
-        unit="g"
-        value={mass_g}
-        min={0}
-        max={10_000}
-        onCommit={onMass}
-        width={84}
-      />
+      <NumberIn label="Mass" unit="g" value={mass_g} min={0} max={10_000} onCommit={onMass} />
       <CostIn cost={cost} onCost={onCost} />
     </>
   );

@@ -25,7 +25,6 @@ export function ModeFields({ mode, path, putMode }: Props) {
           path={`${path}.name`}
           value={mode.name}
           onCommit={(name) => putMode({ name })}
-          width={104}
         />
         <ChoiceIn
           label="Resolution"
@@ -35,7 +34,6 @@ export function ModeFields({ mode, path, putMode }: Props) {
             const found = RESOLUTIONS.find((one) => one.name === name);
             if (found) putMode({ width_px: found.width_px, height_px: found.height_px });
           }}
-          width={100}
         />
         <NumberIn
           label="Rate"
@@ -43,7 +41,6 @@ export function ModeFields({ mode, path, putMode }: Props) {
           value={mode.fps}
           {...limits.Mode.fps}
           onCommit={(fps) => putMode({ fps })}
-          width={84}
         />
         <NumberIn
           label="Bitrate"
@@ -51,7 +48,6 @@ export function ModeFields({ mode, path, putMode }: Props) {
           value={mode.video_mbps}
           {...limits.Mode.video_mbps}
           onCommit={(video_mbps) => putMode({ video_mbps })}
-          width={112}
         />
         <ChoiceIn
           label="Its drain is known by"
@@ -63,7 +59,6 @@ export function ModeFields({ mode, path, putMode }: Props) {
           onCommit={(kind) =>
             putMode({ draw: kind === "lasts" ? { kind, minutes: 80 } : { kind, watts: 3.5 } })
           }
-          width={92}
         />
         {draw.kind === "lasts" ? (
           <NumberIn
@@ -72,7 +67,6 @@ export function ModeFields({ mode, path, putMode }: Props) {
             value={draw.minutes}
             {...limits.DrawByRunTime.minutes}
             onCommit={(minutes) => putMode({ draw: { kind: "lasts", minutes } })}
-            width={100}
           />
         ) : (
           <NumberIn
@@ -81,7 +75,6 @@ export function ModeFields({ mode, path, putMode }: Props) {
             value={draw.watts}
             {...limits.DrawInWatts.watts}
             onCommit={(watts) => putMode({ draw: { kind: "watts", watts } })}
-            width={100}
           />
         )}
       </div>
@@ -104,7 +97,6 @@ function MoreOfMode({ mode, putMode }: Pick<Props, "mode" | "putMode">) {
           assumed="by mass, W"
           onCommit={(rise_k) => putMode({ rise_k })}
           onClear={() => putMode({ rise_k: null })}
-          width={180}
         />
         <NumberIn
           label="Box claims"
@@ -113,7 +105,6 @@ function MoreOfMode({ mode, putMode }: Pick<Props, "mode" | "putMode">) {
           {...limits.Mode.box_minutes}
           onCommit={(box_minutes) => putMode({ box_minutes })}
           onClear={() => putMode({ box_minutes: null })}
-          width={120}
         />
         <NumberIn
           label="Longest clip"
@@ -124,7 +115,6 @@ function MoreOfMode({ mode, putMode }: Pick<Props, "mode" | "putMode">) {
           assumed="none"
           onCommit={(clip_limit_s) => putMode({ clip_limit_s })}
           onClear={() => putMode({ clip_limit_s: null })}
-          width={140}
         />
         <NumberIn
           label="Peak bitrate"
@@ -134,7 +124,6 @@ function MoreOfMode({ mode, putMode }: Pick<Props, "mode" | "putMode">) {
           assumed={`${String(assume.peak_over_mean)} × mean`}
           onCommit={(peak_mbps) => putMode({ peak_mbps })}
           onClear={() => putMode({ peak_mbps: null })}
-          width={190}
         />
       </div>
       <div className="row checks" role="group" aria-label={`Features that ${mode.name} allows`}>

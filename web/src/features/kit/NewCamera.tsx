@@ -1,6 +1,6 @@
 import { Button } from "@mui/material";
 import { useRef, useState } from "react";
-import { type AskedCamera, firstAsked, RESOLUTIONS, withAskedCamera } from "../../domain/kitEdits";
+import { type AskedCamera, firstAsked, RESOLUTIONS, withNewCamera } from "../../domain/kitEdits";
 import * as limits from "../../domain/limits";
 import type { Kit } from "../../domain/types";
 import { ChoiceIn, NameIn, NumberIn } from "../../ui/fields";
@@ -25,7 +25,7 @@ export function NewCamera({ kit, editKit, onClose }: Props) {
   };
   const make = () => {
     const { current } = latest;
-    editKit((old) => withAskedCamera(old, current).kit);
+    editKit((old) => withNewCamera(old, current).kit);
     onClose();
   };
   return (

@@ -71,21 +71,18 @@ function Fields({ preset, camera, path, change }: FieldsProps) {
           .filter((slot) => others.every((one) => String(one.slot) !== slot))
           .map((slot) => ({ value: slot, name: slot }))}
         onCommit={(slot) => change({ slot: Number(slot) })}
-        width={76}
       />
       <NameIn
         label="Preset"
         path={`${path}.name`}
         value={preset.name}
         onCommit={(name) => change({ name })}
-        width={130}
       />
       <ChoiceIn
         label="Mode"
         value={preset.mode}
         choices={camera.modes.map((one) => ({ value: one.id, name: one.name }))}
         onCommit={(mode) => change({ mode })}
-        width={120}
       />
       <ChoiceIn
         label="Stabilised"
@@ -95,7 +92,6 @@ function Fields({ preset, camera, path, change }: FieldsProps) {
           name,
         }))}
         onCommit={(stabilised) => change({ stabilised })}
-        width={130}
       />
       <NumberIn
         label="Shutter, one part in"
@@ -105,7 +101,6 @@ function Fields({ preset, camera, path, change }: FieldsProps) {
         assumed="auto"
         onCommit={(shutter_per_s) => change({ shutter_per_s })}
         onClear={() => change({ shutter_per_s: null })}
-        width={150}
       />
       <NumberIn
         label="Exposure bias"
@@ -113,7 +108,6 @@ function Fields({ preset, camera, path, change }: FieldsProps) {
         value={preset.exposure_ev}
         {...limits.Preset.exposure_ev}
         onCommit={(exposure_ev) => change({ exposure_ev })}
-        width={130}
       />
       <NumberIn
         label="White balance"
@@ -124,7 +118,6 @@ function Fields({ preset, camera, path, change }: FieldsProps) {
         assumed="auto"
         onCommit={(white_balance_k) => change({ white_balance_k })}
         onClear={() => change({ white_balance_k: null })}
-        width={140}
       />
       <NumberIn
         label="Most gain"
@@ -135,7 +128,6 @@ function Fields({ preset, camera, path, change }: FieldsProps) {
         assumed={String(camera.most_iso ?? assume.most_iso)}
         onCommit={(most_gain_iso) => change({ most_gain_iso })}
         onClear={() => change({ most_gain_iso: null })}
-        width={150}
       />
       <NumberIn
         label="Microphone"
@@ -145,7 +137,6 @@ function Fields({ preset, camera, path, change }: FieldsProps) {
         assumed="auto"
         onCommit={(microphone_db) => change({ microphone_db })}
         onClear={() => change({ microphone_db: null })}
-        width={140}
       />
       <NumberIn
         label="Filter fitted"
@@ -153,7 +144,6 @@ function Fields({ preset, camera, path, change }: FieldsProps) {
         value={preset.filter_stops}
         {...limits.Preset.filter_stops}
         onCommit={(filter_stops) => change({ filter_stops })}
-        width={130}
       />
       <NumberIn
         label="To be slowed"
@@ -164,7 +154,6 @@ function Fields({ preset, camera, path, change }: FieldsProps) {
         assumed="no"
         onCommit={(slowing) => change({ slowing })}
         onClear={() => change({ slowing: null })}
-        width={150}
       />
     </div>
   );

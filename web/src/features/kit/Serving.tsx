@@ -141,7 +141,6 @@ function Cell({ what, where, own, verdict, why, say, unsay }: CellProps) {
         label="Why"
         value={why}
         onCommit={(text) => say({ what, where, verdict, why: text.trim().slice(0, LONGEST_WHY) })}
-        width={320}
       />
       {own ? (
         <button type="button" className="plain link" onClick={unsay}>

@@ -33,7 +33,6 @@ export function SetUps({ camera, path, put, usedIn, ask }: Props) {
               path={`${path}.set_ups[${String(place)}].name`}
               value={setUp.name}
               onCommit={(name) => putSetUp({ name })}
-              width={130}
             />
             <NumberIn
               label="Keeps heat in"
@@ -41,7 +40,6 @@ export function SetUps({ camera, path, put, usedIn, ask }: Props) {
               value={setUp.case_factor}
               {...limits.SetUp.case_factor}
               onCommit={(case_factor) => putSetUp({ case_factor })}
-              width={110}
             />
             <NumberIn
               label="Moving air cools it"
@@ -49,13 +47,11 @@ export function SetUps({ camera, path, put, usedIn, ask }: Props) {
               value={setUp.case_a}
               {...limits.SetUp.case_a}
               onCommit={(case_a) => putSetUp({ case_a })}
-              width={104}
             />
             <PercentIn
               label="Air reaching it"
               value={setUp.air_share}
               onCommit={(air_share) => putSetUp({ air_share })}
-              width={130}
             />
             <NumberIn
               label="Swap"
@@ -63,7 +59,6 @@ export function SetUps({ camera, path, put, usedIn, ask }: Props) {
               value={setUp.swap_s}
               {...limits.SetUp.swap_s}
               onCommit={(swap_s) => putSetUp({ swap_s })}
-              width={88}
             />
             <NumberIn
               label="Gloved"
@@ -71,7 +66,6 @@ export function SetUps({ camera, path, put, usedIn, ask }: Props) {
               value={setUp.swap_gloved_s}
               {...limits.SetUp.swap_gloved_s}
               onCommit={(swap_gloved_s) => putSetUp({ swap_gloved_s })}
-              width={92}
             />
             <NumberIn
               label="Door blocked adds"
@@ -79,7 +73,6 @@ export function SetUps({ camera, path, put, usedIn, ask }: Props) {
               value={setUp.door_blocked_s}
               {...limits.SetUp.door_blocked_s}
               onCommit={(door_blocked_s) => putSetUp({ door_blocked_s })}
-              width={150}
             />
             <ChoiceIn
               label="Runs on"
@@ -90,7 +83,6 @@ export function SetUps({ camera, path, put, usedIn, ask }: Props) {
                 { value: "outside_only", name: "outside power, battery out" },
               ]}
               onCommit={(power) => putSetUp({ power })}
-              width={210}
             />
             <ChoiceIn
               label="Water it bears"
@@ -101,7 +93,6 @@ export function SetUps({ camera, path, put, usedIn, ask }: Props) {
                 { value: "under", name: "under water" },
               ]}
               onCommit={(water) => putSetUp({ water })}
-              width={126}
             />
             <CheckIn
               label="Swaps without stopping"

@@ -20,7 +20,6 @@ export function SourceFields({ source, pockets, path, put }: Props) {
         path={path}
         value={source.name}
         onCommit={(name) => put({ ...source, name })}
-        width={130}
       />
       <TextIn
         label="Ports, W"
@@ -30,7 +29,6 @@ export function SourceFields({ source, pockets, path, put }: Props) {
           const ports = portsOf(text);
           if (ports !== null) put({ ...source, ports });
         }}
-        width={100}
       />
       <CarriedIn
         mass_g={source.mass_g}
@@ -47,7 +45,6 @@ export function SourceFields({ source, pockets, path, put }: Props) {
           assumed="their sum"
           onCommit={(total_w) => put({ ...source, total_w })}
           onClear={() => put({ ...source, total_w: null })}
-          width={140}
         />
       )}
       {source.kind === "bank" ? <BankFields bank={source} pockets={pockets} put={put} /> : null}
@@ -58,7 +55,6 @@ export function SourceFields({ source, pockets, path, put }: Props) {
           value={source.rated_w}
           {...limits.Dynamo.rated_w}
           onCommit={(rated_w) => put({ ...source, rated_w })}
-          width={92}
         />
       ) : null}
       {source.kind === "panel" ? (
@@ -72,7 +68,6 @@ export function SourceFields({ source, pockets, path, put }: Props) {
               { value: "stops", name: "at stops" },
             ]}
             onCommit={(out_at) => put({ ...source, out_at })}
-            width={104}
           />
           <NumberIn
             label="Tilt"
@@ -80,7 +75,6 @@ export function SourceFields({ source, pockets, path, put }: Props) {
             value={source.tilt_deg}
             {...limits.FromPanel.tilt_deg}
             onCommit={(tilt_deg) => put({ ...source, tilt_deg })}
-            width={76}
           />
           <NumberIn
             label="Looks to"
@@ -89,7 +83,6 @@ export function SourceFields({ source, pockets, path, put }: Props) {
             min={0}
             max={359}
             onCommit={(azimuth_deg) => put({ ...source, azimuth_deg })}
-            width={148}
           />
         </>
       ) : null}
@@ -114,13 +107,11 @@ function BankFields({
         value={bank.mah}
         {...limits.Bank.mah}
         onCommit={(mah) => put({ ...bank, mah })}
-        width={120}
       />
       <PercentIn
         label="Charge"
         value={bank.charge}
         onCommit={(charge) => put({ ...bank, charge })}
-        width={92}
       />
       <NumberIn
         label="Takes"
@@ -128,7 +119,6 @@ function BankFields({
         value={bank.in_w}
         {...limits.Bank.in_w}
         onCommit={(in_w) => put({ ...bank, in_w })}
-        width={88}
       />
       <NumberIn
         label="Emergency reserve"
@@ -136,7 +126,6 @@ function BankFields({
         value={bank.reserve_wh}
         {...limits.Bank.reserve_wh}
         onCommit={(reserve_wh) => put({ ...bank, reserve_wh })}
-        width={168}
       />
       <ChoiceIn
         label="Lies in"
@@ -146,7 +135,6 @@ function BankFields({
           ...pockets.map((one) => ({ value: one.id, name: one.name })),
         ]}
         onCommit={(value) => put({ ...bank, pocket: value === "" ? null : value })}
-        width={140}
       />
       <CheckIn
         label="stays on under low load"

@@ -3,7 +3,7 @@ import { screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { useState } from "react";
 import { describe, expect, it, vi } from "vitest";
-import { kitFaults, withAskedCamera, firstAsked } from "../../domain/kitEdits";
+import { kitFaults, withNewCamera, firstAsked } from "../../domain/kitEdits";
 import type { Kit } from "../../domain/types";
 import { withValue } from "../../testing/held";
 import { DOCUMENT, powered } from "../../testing/samples";
@@ -180,7 +180,7 @@ describe("a new camera", () => {
     expect(kitFaults(held.now())).toEqual(kitFaults(kit));
   });
   it("what cannot be meant is said at once", () => {
-    const asked = withAskedCamera(kit, { ...firstAsked(kit), name: "Keel", family: null }).kit;
+    const asked = withNewCamera(kit, { ...firstAsked(kit), name: "Keel", family: null }).kit;
     const mistaken = {
       ...asked,
       cameras: asked.cameras.map((one) => ({

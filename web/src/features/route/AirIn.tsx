@@ -100,7 +100,6 @@ function Days({ trip, onAsk }: { trip: Trip; onAsk: (days: DailyRange) => void }
           value={days.low_c}
           {...limits.DailyRange.low_c}
           onCommit={(low_c) => change({ low_c })}
-          width={84}
           hint={wrong ? "Above the high." : undefined}
         />
         <NumberIn
@@ -109,7 +108,6 @@ function Days({ trip, onAsk }: { trip: Trip; onAsk: (days: DailyRange) => void }
           value={days.high_c}
           {...limits.DailyRange.high_c}
           onCommit={(high_c) => change({ high_c })}
-          width={84}
         />
         <NumberIn
           label="Give or take"
@@ -117,7 +115,6 @@ function Days({ trip, onAsk }: { trip: Trip; onAsk: (days: DailyRange) => void }
           value={days.doubt_k}
           {...limits.DailyRange.doubt_k}
           onCommit={(doubt_k) => change({ doubt_k })}
-          width={110}
         />
         <NumberIn
           label="At a height of"
@@ -127,7 +124,6 @@ function Days({ trip, onAsk }: { trip: Trip; onAsk: (days: DailyRange) => void }
           assumed={`${String(Math.round(trip.place?.height_m ?? 0))}, the place’s`}
           onCommit={(height_m) => change({ height_m })}
           onClear={() => change({ height_m: null })}
-          width={190}
         />
         <NumberIn
           label="Wind"
@@ -135,7 +131,6 @@ function Days({ trip, onAsk }: { trip: Trip; onAsk: (days: DailyRange) => void }
           value={days.wind_mps}
           {...limits.DailyRange.wind_mps}
           onCommit={(wind_mps) => change({ wind_mps })}
-          width={96}
         />
         <NumberIn
           label="Wind, give or take"
@@ -143,19 +138,12 @@ function Days({ trip, onAsk }: { trip: Trip; onAsk: (days: DailyRange) => void }
           value={days.wind_doubt_mps}
           {...limits.DailyRange.wind_doubt_mps}
           onCommit={(wind_doubt_mps) => change({ wind_doubt_mps })}
-          width={170}
         />
-        <PercentIn
-          label="Cloud"
-          value={days.cloud}
-          onCommit={(cloud) => change({ cloud })}
-          width={84}
-        />
+        <PercentIn label="Cloud" value={days.cloud} onCommit={(cloud) => change({ cloud })} />
         <PercentIn
           label="Cloud, give or take"
           value={days.cloud_doubt}
           onCommit={(cloud_doubt) => change({ cloud_doubt })}
-          width={160}
         />
         <Button disabled={wrong} onClick={() => onAsk(days)}>
           Lay the curve of these days

@@ -31,7 +31,6 @@ export function MoreFields({ item, path, put }: Props) {
           label="Clear sky on a panel"
           value={item.sky}
           onCommit={(sky) => put({ ...item, ...typedOver(item, "sky"), sky_doubt: 0, sky })}
-          width={158}
         />
         {item.kind === "leg" ? (
           <LegMore leg={item} path={path} put={put} />
@@ -53,7 +52,6 @@ function LegMore({ leg, path, put }: { leg: Leg; path: string; put: (next: Item)
         value={leg.speed_mps}
         {...limits.Leg.speed_mps}
         onCommit={(speed_mps) => put({ ...leg, speed_mps })}
-        width={178}
       />
       <ChoiceIn
         label="Water"
@@ -65,7 +63,6 @@ function LegMore({ leg, path, put }: { leg: Leg; path: string; put: (next: Item)
           { value: "under", name: "under water" },
         ]}
         onCommit={(wet) => put({ ...leg, wet })}
-        width={126}
       />
       <CheckIn
         label="Vehicle runs"
@@ -100,7 +97,6 @@ function StopMore({ stop, put }: { stop: Stop; put: (next: Item) => void }) {
             value={socket.watts}
             {...limits.Socket.watts}
             onCommit={(watts) => put({ ...stop, socket: { ...socket, watts } })}
-            width={120}
           />
           <NumberIn
             label="from"
@@ -110,7 +106,6 @@ function StopMore({ stop, put }: { stop: Stop; put: (next: Item) => void }) {
             max={44_640}
             whole
             onCommit={(min) => put({ ...stop, socket: { ...socket, start_s: min * 60 } })}
-            width={110}
           />
           <NumberIn
             label="for"
@@ -122,7 +117,6 @@ function StopMore({ stop, put }: { stop: Stop; put: (next: Item) => void }) {
             assumed="to the end"
             onCommit={(min) => put({ ...stop, socket: { ...socket, duration_s: min * 60 } })}
             onClear={() => put({ ...stop, socket: { ...socket, duration_s: null } })}
-            width={140}
           />
         </>
       )}
@@ -150,7 +144,6 @@ function Moments({ item, path, put }: Props) {
             path={`${path}.moments[${String(place)}].name`}
             value={moment.name}
             onCommit={(name) => change(place, { name })}
-            width={210}
           />
           <NumberIn
             label={moment.count == null ? "An hour" : "How many"}
@@ -162,7 +155,6 @@ function Moments({ item, path, put }: Props) {
             onCommit={(number) =>
               change(place, moment.count == null ? { per_hour: number } : { count: number })
             }
-            width={126}
           />
           <NumberIn
             label="Lasts"
@@ -171,7 +163,6 @@ function Moments({ item, path, put }: Props) {
             {...limits.Moment.seconds}
             whole
             onCommit={(seconds) => change(place, { seconds })}
-            width={88}
           />
           <NumberIn
             label="You react in"
@@ -180,14 +171,12 @@ function Moments({ item, path, put }: Props) {
             {...limits.Moment.reaction_s}
             whole
             onCommit={(reaction_s) => change(place, { reaction_s })}
-            width={126}
           />
           <ChoiceIn
             label="Importance"
             value={moment.importance}
             choices={IMPORTANCES.map((value) => ({ value, name: value }))}
             onCommit={(importance) => change(place, { importance })}
-            width={106}
           />
           <button
             type="button"

@@ -64,7 +64,6 @@ export function RowFields({
             { value: "stop", name: "stop" },
           ]}
           onCommit={(kind) => put(asKind(item, kind))}
-          width={84}
         />
         <Duration item={item} path={path} put={put} />
         <TextIn
@@ -79,7 +78,6 @@ export function RowFields({
           onCommit={(text) =>
             put({ ...item, not_before: fromLocalField(text.trim().replace(" ", "T")) })
           }
-          width={172}
         />
         <NumberIn
           label="Air from"
@@ -89,7 +87,6 @@ export function RowFields({
           onCommit={(temp_start_c) =>
             put({ ...item, ...typedOver(item, "temp"), temp_doubt_k: 0, temp_start_c })
           }
-          width={92}
         />
         <NumberIn
           label="to"
@@ -99,13 +96,11 @@ export function RowFields({
           onCommit={(temp_end_c) =>
             put({ ...item, ...typedOver(item, "temp"), temp_doubt_k: 0, temp_end_c })
           }
-          width={84}
         />
         <PercentIn
           label="Sun on kit"
           value={item.sun_share}
           onCommit={(sun_share) => put({ ...item, sun_share })}
-          width={100}
         />
         {item.kind === "leg" ? (
           <LegFields leg={item} path={path} put={put} correct={way.corrections.correct} />
@@ -162,7 +157,6 @@ function Duration({ item, path, put }: Pick<Props, "item" | "path" | "put">) {
       value={durationText(item.duration_s)}
       check={(text) => ((parseDuration(text) ?? 0) > 0 ? null : "Like 1:35, 95 or 1 h 35.")}
       onCommit={(text) => put(withDuration(item, parseDuration(text) ?? item.duration_s))}
-      width={110}
     />
   );
 }
@@ -189,7 +183,6 @@ function LegFields({ leg, path, put, correct }: LegProps) {
             ? put(withActivity(leg, activity))
             : correct({ kind: "activity", item: leg.id, activity })
         }
-        width={110}
       />
       <ChoiceIn
         label="Hands"
@@ -200,7 +193,6 @@ function LegFields({ leg, path, put, correct }: LegProps) {
           name,
         }))}
         onCommit={(hands) => put({ ...leg, hands })}
-        width={196}
       />
       <NumberIn
         label="Airflow"
@@ -210,7 +202,6 @@ function LegFields({ leg, path, put, correct }: LegProps) {
         onCommit={(air_mps) =>
           put({ ...leg, ...typedOver(leg, "wind"), air_doubt_mps: 0, air_mps })
         }
-        width={104}
       />
       <NumberIn
         label="Height from"
@@ -219,7 +210,6 @@ function LegFields({ leg, path, put, correct }: LegProps) {
         {...limits.Leg.height_start_m}
         onCommit={(height_start_m) => put({ ...leg, height_start_m })}
         onClear={() => put({ ...leg, height_start_m: null })}
-        width={116}
       />
       <NumberIn
         label="to"
@@ -228,7 +218,6 @@ function LegFields({ leg, path, put, correct }: LegProps) {
         {...limits.Leg.height_end_m}
         onCommit={(height_end_m) => put({ ...leg, height_end_m })}
         onClear={() => put({ ...leg, height_end_m: null })}
-        width={84}
       />
     </>
   );
@@ -246,7 +235,6 @@ function StopFields({ stop, put }: { stop: Stop; put: (next: Item) => void }) {
         {...limits.Stop.height_m}
         onCommit={(height_m) => put({ ...stop, height_m })}
         onClear={() => put({ ...stop, height_m: null })}
-        width={96}
       />
       <CheckIn
         label="Asleep for a while"
@@ -273,7 +261,6 @@ function StopFields({ stop, put }: { stop: Stop; put: (next: Item) => void }) {
             max={Math.floor(most - asleep.duration_s / 60)}
             whole
             onCommit={(after) => put({ ...stop, asleep: { ...asleep, start_s: after * 60 } })}
-            width={126}
           />
           <NumberIn
             label="for"
@@ -283,7 +270,6 @@ function StopFields({ stop, put }: { stop: Stop; put: (next: Item) => void }) {
             max={Math.floor(most - asleep.start_s / 60)}
             whole
             onCommit={(length) => put({ ...stop, asleep: { ...asleep, duration_s: length * 60 } })}
-            width={96}
           />
         </>
       )}

@@ -74,7 +74,6 @@ export function TrackIn({ id, trip, asked, settled, ...on }: Props) {
             label="You go"
             value={way}
             choices={GOINGS}
-            width={290}
             onCommit={(chosen) => {
               setWay(chosen);
               if (file !== null) lay(file, chosen, factor);
@@ -85,7 +84,6 @@ export function TrackIn({ id, trip, asked, settled, ...on }: Props) {
             value={factor}
             min={20}
             max={500}
-            width={120}
             onCommit={(pace) => {
               setFactor(pace);
               if (file !== null) lay(file, way, pace);

@@ -32,13 +32,7 @@ export function TripFields({ trip, put }: Props) {
   }).data?.time_zone;
   return (
     <div className="row fields trip-fields">
-      <NameIn
-        label="Trip"
-        path="trip.name"
-        value={trip.name}
-        onCommit={(name) => put({ name })}
-        width={220}
-      />
+      <NameIn label="Trip" path="trip.name" value={trip.name} onCommit={(name) => put({ name })} />
       <TextIn
         label="Start, local clock"
         path="trip.start"
@@ -50,7 +44,6 @@ export function TripFields({ trip, put }: Props) {
           const start = fromLocalField(text.trim().replace(" ", "T"));
           if (start) put({ start });
         }}
-        width={172}
       />
       <TextIn
         label="Time zone"
@@ -58,7 +51,6 @@ export function TripFields({ trip, put }: Props) {
         value={trip.time_zone}
         check={(text) => (zoneIsKnown(text.trim()) ? null : "Like UTC or Etc/GMT-2.")}
         onCommit={(zone) => put({ time_zone: zone.trim() })}
-        width={140}
       />
       <NumberIn
         label="Latitude"
@@ -68,7 +60,6 @@ export function TripFields({ trip, put }: Props) {
         {...limits.Place.latitude}
         onCommit={(latitude) => put({ place: { ...at, latitude } })}
         onClear={() => put({ place: null })}
-        width={104}
       />
       <NumberIn
         label="Longitude"
@@ -77,7 +68,6 @@ export function TripFields({ trip, put }: Props) {
         {...limits.Place.longitude}
         onCommit={(longitude) => put({ place: { ...at, longitude } })}
         onClear={() => put({ place: null })}
-        width={110}
       />
       <NumberIn
         label="Height"
@@ -86,7 +76,6 @@ export function TripFields({ trip, put }: Props) {
         {...limits.Place.height_m}
         onCommit={(height_m) => put({ place: { ...at, height_m } })}
         onClear={() => put({ place: null })}
-        width={96}
       />
       {zone === undefined || zone === trip.time_zone ? null : (
         <Button size="small" onClick={() => put({ time_zone: zone })}>

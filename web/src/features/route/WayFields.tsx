@@ -60,7 +60,7 @@ export function WayFields({ leg, told, next, corrections, onHand }: Props) {
         >
           Cut here
         </Button>
-        <NameIn label="Halt’s name" value={name} onCommit={setName} width={130} />
+        <NameIn label="Halt’s name" value={name} onCommit={setName} />
         <NumberIn
           label="Halt for"
           unit="min"
@@ -69,7 +69,6 @@ export function WayFields({ leg, told, next, corrections, onHand }: Props) {
           max={2880}
           whole
           onCommit={setMinutes}
-          width={110}
         />
         <Button
           size="small"

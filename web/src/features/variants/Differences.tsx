@@ -18,7 +18,7 @@ export function Differences({ states, names, differences }: Props) {
   return (
     <section>
       <h2>Where they differ</h2>
-      <div className="ledger-frame">
+      <div className="ledger-frame" role="group" aria-label="Table of the states" tabIndex={0}>
         <table className="ledger stretches label">
           <StatesHead names={names} />
           <tbody>

@@ -26,7 +26,7 @@ export function LedgerTable({ states, names, when }: Props) {
 
 function Rows({ names, rows }: { names: readonly string[]; rows: readonly LedgerRow[] }) {
   return (
-    <div className="ledger-frame">
+    <div className="ledger-frame" role="group" aria-label="Table of the states" tabIndex={0}>
       <table className="ledger label">
         <StatesHead names={names} />
         <tbody>

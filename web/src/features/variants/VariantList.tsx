@@ -66,7 +66,7 @@ export function VariantList({ lines, chosen, most, onToggle, onChanged }: Props)
           value={name}
           placeholder="a name of your own"
           onCommit={keep}
-          width="100%"
+          wide
         />
       </div>
       {error === null ? null : <p role="alert">{error}</p>}
@@ -103,7 +103,7 @@ function Line({ line, on, onToggle, onName, onDelete, onError }: LineProps) {
       {open ? (
         <div className="variant-more" role="group" aria-label={line.name}>
           {line.words === "" ? null : <p className="hint">{line.words}.</p>}
-          <NameIn label="Name" value={line.name} onCommit={onName} width="100%" />
+          <NameIn label="Name" value={line.name} onCommit={onName} wide />
           <GoBack line={line} onError={onError} />
           {sure ? (
             <p>

@@ -32,6 +32,7 @@ HOT = (
     "heat",
     "memory",
     "patterns",
+    "rounding",
     "shared",
     "two_lags",
     "rehearsal/trip",

@@ -4,13 +4,14 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from typing import Final
 
 from .parameters import Defaults
 from .parameters.defaults import TAPER_HEAT_AT
 from .shared import Shared
 
-MS_PER_HOUR = 3_600_000
-NEVER_MS = 2**53
+MS_PER_HOUR: Final = 3_600_000
+NEVER_MS: Final = 2**53
 
 
 @dataclass(frozen=True, slots=True)

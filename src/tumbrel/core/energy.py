@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 import math
+from typing import Final
 
 from .document import Battery, BatteryFamily, Camera, DrawInWatts, FeatureName, Mode
 from .parameters import Defaults
 
-MS_PER_HOUR = 3_600_000
-MONTH_MS = 30 * 24 * MS_PER_HOUR
+MS_PER_HOUR: Final = 3_600_000
+MONTH_MS: Final = 30 * 24 * MS_PER_HOUR
 
 
 def nominal_wh(mah: float, nominal_v: float, health: float = 1.0) -> float:

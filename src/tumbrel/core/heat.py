@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from typing import Final
 
 from .document import Camera, Limits, SetUp
 from .parameters import Defaults
 from .shared import Shared
 
-LEVEL_TOLERANCE_K = 1e-9
+LEVEL_TOLERANCE_K: Final = 1e-9
 
 
 @dataclass(frozen=True)

@@ -82,11 +82,19 @@ def sun_table(
     """
     first_day, last_day = first_step // STEPS_A_DAY, (first_step + steps - 1) // STEPS_A_DAY
     heights: list[float] = []
+    watts: list[float] = []
     for day in range(first_day, last_day + 1):
-        heights += sun_days(latitude, longitude, height_m, day)
+        of_day = sun_days(latitude, longitude, height_m, day)
+        heights += of_day
+        watts += _watts_of_day(of_day)
     into = first_step - first_day * STEPS_A_DAY
-    wanted = heights[into : into + steps]
-    return SunTable(tuple(wanted), tuple(haurwitz_w_m2(height) for height in wanted))
+    wanted = slice(into, into + steps)
+    return SunTable(tuple(heights[wanted]), tuple(watts[wanted]))
+
+
+@lru_cache(maxsize=512)
+def _watts_of_day(heights_deg: tuple[float, ...]) -> tuple[float, ...]:
+    return tuple(haurwitz_w_m2(height) for height in heights_deg)
 
 
 def crossings(

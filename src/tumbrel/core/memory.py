@@ -4,14 +4,15 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from typing import Final
 
 from .document import Camera, Card, CardSlot, FixedMemory, Mode
 from .parameters import Defaults
 from .shared import Shared
 
-FAT32_LARGEST_FILE = 4 * 2**30 - 1
-LARGEST_FAT32_GB = 32
-GB = 10**9
+FAT32_LARGEST_FILE: Final = 4 * 2**30 - 1
+LARGEST_FAT32_GB: Final = 32
+GB: Final = 10**9
 
 
 @dataclass(frozen=True)

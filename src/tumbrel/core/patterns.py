@@ -7,12 +7,13 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable
+from typing import Final
 
 from .document import Armed, Interval, Loop, Takes
 from .document.patterns import Counted
 
 Span = tuple[int, int]
-MS_PER_HOUR = 3_600_000
+MS_PER_HOUR: Final = 3_600_000
 
 
 def how_many(count: int | None, per_hour: float | None, duration_ms: int) -> int:

@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from math import ceil, exp
+from typing import Final
 
-NEARLY_EQUAL = 1e-6  # farther apart, the difference of the two still has ten digits
-LEAST_MS = 0.5
-CLOSE_ENOUGH = 1e-7
+NEARLY_EQUAL: Final = 1e-6  # farther apart, the difference of the two still has ten digits
+LEAST_MS: Final = 0.5
+CLOSE_ENOUGH: Final = 1e-7
 
 
 def chained(

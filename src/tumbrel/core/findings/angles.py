@@ -4,24 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
+from typing import Final
 
-from ..document import Angle, Assignment, Camera, Item, Mount, Verdict
+from ..document import Camera, Item, Verdict
 from ..parameters.serving import FALLS_FROM, FALLS_ON_OTHERS, HELMET_RULES, LOST_BELOW
-from ..serving import against, carried, mount_and_angle, stands_water, where_of
+from ..serving import carried, stands_water, where_of
 from .registry import Found, Seen, Values, check
 
-LOSES = 2  # angles from which a must is safe
-
-
-def _placed(seen: Seen) -> Iterator[tuple[int, Assignment, Camera, Item, tuple[Mount, Angle]]]:
-    """Every assignment with its leg or stop, and mount and angle on it."""
-    document = seen.record.written
-    plans = {camera.id: carried(document.plan, camera.id) for camera in document.kit.cameras}
-    for number, assignment, camera in seen.assignments():
-        item = seen.record.timeline.by_id[assignment.item].item
-        if item is not None:
-            placed = mount_and_angle(plans[camera.id], assignment)
-            yield number, assignment, camera, item, placed
+LOSES: Final = 2  # angles from which a must is safe
 
 
 @check("mount_against_activity", "warn", curable=True, harm=True)
@@ -59,10 +49,10 @@ class _Against:
 
 
 def _spoken_against(seen: Seen) -> Iterator[_Against]:
-    kit = seen.record.written.kit
-    for number, assignment, camera, item, placed in _placed(seen):
-        for verdict, why in against(kit, item, *placed)[:1]:
-            yield _Against(number, camera, item, verdict, why, assignment.reason)
+    for one in seen.placed:
+        for verdict, why in one.against[:1]:
+            reason = one.assignment.reason
+            yield _Against(one.number, one.camera, one.item, verdict, why, reason)
 
 
 def _joined(found: Iterable[_Against]) -> Iterator[Found]:
@@ -82,22 +72,24 @@ def _joined(found: Iterable[_Against]) -> Iterator[Found]:
 @check("water_against_set_up", "stop", curable=True)
 def water_against_set_up(seen: Seen) -> Iterator[Found]:
     """A set-up, or the power module in it, that does not stand the leg's water."""
-    for number, assignment, camera, item, _ in _placed(seen):
-        set_up = next((s for s in camera.set_ups if s.id == assignment.set_up), None)
+    for one in seen.placed:
+        camera, item = one.camera, one.item
+        set_up = next((s for s in camera.set_ups if s.id == one.assignment.set_up), None)
         if set_up is None or stands_water(set_up, item):
             continue
         module = set_up.hot_swap or set_up.power != "battery"
         what = f"the power module of '{set_up.name}'" if module else f"'{set_up.name}'"
         values: Values = {"camera": camera.name, "what": what, "leg": item.name}
-        yield Found(f"plan.assignments[{number}].set_up", values, camera.id, item.id)
+        yield Found(f"plan.assignments[{one.number}].set_up", values, camera.id, item.id)
 
 
 @check("helmet_rules", "note")
 def helmet_rules(seen: Seen) -> Iterator[Found]:
     """A camera on a helmet, where rules and approvals often speak against it; once a camera."""
     said: set[str] = set()
-    for _, _, camera, item, (mount, _) in _placed(seen):
-        if mount == "helmet" and where_of(item) in HELMET_RULES and camera.id not in said:
+    for one in seen.placed:
+        camera, item = one.camera, one.item
+        if one.mount == "helmet" and where_of(item) in HELMET_RULES and camera.id not in said:
             said.add(camera.id)
             yield Found(_carried_path(seen, camera), {"camera": camera.name}, camera.id, item.id)
 
@@ -106,7 +98,8 @@ def helmet_rules(seen: Seen) -> Iterator[Found]:
 def tether_wanted(seen: Seen) -> Iterator[Found]:
     """A camera that falls on others, or is lost, when its mount gives way; once a camera."""
     said: set[str] = set()
-    for _, _, camera, item, (mount, _) in _placed(seen):
+    for one in seen.placed:
+        camera, item, mount = one.camera, one.item, one.mount
         where = where_of(item)
         over = where in FALLS_ON_OTHERS
         if mount not in FALLS_FROM or not (over or where in LOST_BELOW) or camera.id in said:
@@ -141,8 +134,8 @@ def mount_blocks_door(seen: Seen) -> Iterator[Found]:
 def must_from_one_angle(seen: Seen) -> Iterator[Found]:
     """A moment that must be had, on a leg that fewer than two angles film."""
     angles: dict[str, set[str]] = {}
-    for _, _, _, item, (_, angle) in _placed(seen):
-        angles.setdefault(item.id, set()).add(angle)
+    for one in seen.placed:
+        angles.setdefault(one.item.id, set()).add(one.angle)
     for number, item in enumerate(seen.record.written.trip.items):
         musts = [one.name for one in item.moments if one.importance == "must"]
         count = len(angles.get(item.id, set()))

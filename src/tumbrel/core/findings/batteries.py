@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from typing import Final
 
 from .registry import Found, Seen, Values, check
 
-WORTH_SAYING = 0.2
+WORTH_SAYING: Final = 0.2
 
 
 @check("battery_of_wrong_family", "stop", curable=True)

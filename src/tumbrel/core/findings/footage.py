@@ -6,12 +6,13 @@ Source: model/memory#copies, model/memory#risk, model/results#findings.
 from __future__ import annotations
 
 from collections.abc import Iterator
+from typing import Final
 
 from ..wording.units import counted, gigabytes
 from .registry import Found, Seen, Values, check
 
-APART_S = 1.0
-DAY_MS = 86_400_000
+APART_S: Final = 1.0
+DAY_MS: Final = 86_400_000
 
 
 @check("one_copy_only", "note")

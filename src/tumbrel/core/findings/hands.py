@@ -6,12 +6,13 @@ Source: model/hands#tasks.
 from __future__ import annotations
 
 from collections.abc import Iterator
+from typing import Final
 
 from ..document import Camera, CardSlot, Leg
 from ..rehearsal.camera.causes import Cause
 from .registry import Found, Seen, Values, check
 
-SWAPPABLE = {Cause.EMPTY: "battery", Cause.CARD_FULL: "card"}
+SWAPPABLE: Final = {Cause.EMPTY: "battery", Cause.CARD_FULL: "card"}
 
 
 @check("swap_where_no_hand", "warn", curable=True)

@@ -3,15 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from typing import Final
 
 from ..document import Assignment, Camera, Interval, Mode
 from ..exposure import nearest_filter
 from ..picture import dark_share, lens_of, light_on, over_editing, preset_of, wanted_stops
 from .registry import Found, Seen, Values, check
 
-SLOW_MOTION = 2.0
-DARK_SHARE = 0.5
-BRIGHT_DEG = 30.0
+SLOW_MOTION: Final = 2.0
+DARK_SHARE: Final = 0.5
+BRIGHT_DEG: Final = 30.0
 
 
 @check("slower_than_delivery", "warn", curable=True)

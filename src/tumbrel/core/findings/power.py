@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from typing import Final
 
 from ..document import Bank, Stop
 from ..energy import nominal_wh
@@ -12,8 +13,9 @@ from ..rehearsal.stock.stays import stays_within
 from ..wording.units import clock, counted
 from .registry import Found, Seen, Values, check
 
-CABIN_WH, ASK_WH = 100.0, 160.0
-WORTH_WH = 0.2
+CABIN_WH: Final = 100.0
+ASK_WH: Final = 160.0
+WORTH_WH: Final = 0.2
 
 
 @check("cold_holds_charge", "warn", curable=True)

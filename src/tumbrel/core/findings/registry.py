@@ -5,17 +5,33 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, field
 from datetime import UTC, datetime, timedelta
+from typing import Final
 from zoneinfo import ZoneInfo
 
-from ..document import Assignment, Camera
+from ..document import Angle, Assignment, Camera, Item, Mount
 from ..parameters import Defaults
+from ..parameters.serving import Rule
 from ..rehearsal.result.record import TripRecord
 from ..rehearsal.result.result import CameraResult, Caught, Finding, LoopAdvice, Severity
 from ..rehearsal.result.risk import Single
+from ..serving import against, carried, mount_and_angle
 from ..wording.findings import finding_words
 
 Value = str | float | int
 Values = Mapping[str, Value]
+
+
+@dataclass(frozen=True, slots=True)
+class Placed:
+    """An assignment on its leg or stop, where the camera is there, and what speaks against that."""
+
+    number: int
+    assignment: Assignment
+    camera: Camera
+    item: Item
+    mount: Mount
+    angle: Angle
+    against: tuple[Rule, ...]
 
 
 @dataclass(frozen=True)
@@ -28,6 +44,7 @@ class Seen:
     singles: list[Single] = field(default_factory=list)
     loops: tuple[LoopAdvice, ...] = ()
     moments: tuple[Caught, ...] = ()
+    placed: tuple[Placed, ...] = ()
 
     def assignments(self) -> Iterator[tuple[int, Assignment, Camera]]:
         """Every assignment with its number and its camera."""
@@ -88,7 +105,7 @@ class Check:
 
 
 CHECKS: dict[str, Check] = {}
-SEVERITY_ORDER = {"stop": 0, "warn": 1, "note": 2}
+SEVERITY_ORDER: Final = {"stop": 0, "warn": 1, "note": 2}
 
 
 def check(
@@ -114,7 +131,8 @@ def findings_of(
     moments: tuple[Caught, ...],
 ) -> tuple[Finding, ...]:
     """Everything that the registered checks find, the gravest first."""
-    seen = Seen(record, cameras, defaults, singles, loops, moments)
+    placed = tuple(_placed(record))
+    seen = Seen(record, cameras, defaults, singles, loops, moments, placed)
     found = [
         Finding(
             code=one.code,
@@ -131,3 +149,17 @@ def findings_of(
         for each in one.look(seen)
     ]
     return tuple(sorted(found, key=lambda f: SEVERITY_ORDER[f.severity]))
+
+
+def _placed(record: TripRecord) -> Iterator[Placed]:
+    """Every assignment with its leg or stop, and mount and angle on it."""
+    kit, plan = record.written.kit, record.written.plan
+    cameras = {camera.id: camera for camera in kit.cameras}
+    plans = {camera: carried(plan, camera) for camera in cameras}
+    for number, assignment in enumerate(plan.assignments):
+        item = record.timeline.by_id[assignment.item].item
+        if item is not None:
+            mount, angle = mount_and_angle(plans[assignment.camera], assignment)
+            rules = tuple(against(kit, item, mount, angle))
+            camera = cameras[assignment.camera]
+            yield Placed(number, assignment, camera, item, mount, angle, rules)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from types import MappingProxyType
-from typing import Any
+from typing import Any, Final
 
 
 @dataclass(frozen=True)
@@ -19,14 +19,14 @@ class Parameter:
     source: str
 
 
-HEAT_TEXT = "laminar forced convection on a 4 cm body; any heat-transfer text"
-PRIOR = "wide prior for small cameras, unmeasured"
-LIMIT = "usual limit for charging lithium-ion; makers' instructions go first"
-BACK = "two kelvins back, so that it does not chatter"
-BANK = "banks that switch themselves off, typical"
-DYNAMO = "hub dynamos of 3 W, as bench tests show them"
-GOING = "the usual speed of going, as an airflow on the kit; a wind is not in it"
-HABIT = "typical of small cameras; replace by what you time yourself"
+HEAT_TEXT: Final = "laminar forced convection on a 4 cm body; any heat-transfer text"
+PRIOR: Final = "wide prior for small cameras, unmeasured"
+LIMIT: Final = "usual limit for charging lithium-ion; makers' instructions go first"
+BACK: Final = "two kelvins back, so that it does not chatter"
+BANK: Final = "banks that switch themselves off, typical"
+DYNAMO: Final = "hub dynamos of 3 W, as bench tests show them"
+GOING: Final = "the usual speed of going, as an airflow on the kit; a wind is not in it"
+HABIT: Final = "typical of small cameras; replace by what you time yourself"
 
 FEATURE_W: Mapping[str, Parameter] = MappingProxyType(
     {
@@ -37,7 +37,7 @@ FEATURE_W: Mapping[str, Parameter] = MappingProxyType(
         "light": Parameter(1.20, 0.5, 3.0, "W", HABIT),
     }
 )
-COLD_TEXT = "typical of published low-temperature discharge curves at 0.5 to 1 C"
+COLD_TEXT: Final = "typical of published low-temperature discharge curves at 0.5 to 1 C"
 AVAILABLE: tuple[tuple[float, float], ...] = (
     (-30.0, 0.35),
     (-20.0, 0.60),
@@ -46,7 +46,7 @@ AVAILABLE: tuple[tuple[float, float], ...] = (
     (10.0, 0.97),
     (25.0, 1.00),
 )
-TAPER_HEAT_AT = (0.80, 0.85, 0.90, 0.95, 0.99)
+TAPER_HEAT_AT: Final = (0.80, 0.85, 0.90, 0.95, 0.99)
 CLASS_MB_S: Mapping[str, float] = MappingProxyType(
     {"C10": 10, "U1": 10, "U3": 30, "V6": 6, "V10": 10, "V30": 30, "V60": 60, "V90": 90}
 )
@@ -203,4 +203,4 @@ class Defaults:
         return going[activity].value if activity in going else 0.0
 
 
-DEFAULTS = Defaults()
+DEFAULTS: Final = Defaults()

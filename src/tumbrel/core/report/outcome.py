@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from bisect import bisect_right
 from collections import defaultdict
+from typing import Final
 
 from ..document import Loop, Plan, PlanDocument
 from ..findings import findings_of
@@ -36,11 +37,12 @@ from ..rehearsal.result.result import (
 from ..rehearsal.result.risk import at_risk, largest_loss, playback_ms, singles_of
 from ..rehearsal.trip.prepare import prepare
 from ..rehearsal.trip.timeline import Timeline
+from ..rounding import rounded
 from ..wording.gaps import gap_words
 from .hand_work import moves_of
 from .verdict import verdict_of
 
-UNTOUCHED = 1.0
+UNTOUCHED: Final = 1.0
 
 
 def rehearse(
@@ -151,10 +153,10 @@ def _camera(played: Played, run: CameraRun, defaults: Defaults) -> CameraResult:
         watched_ms=watched_ms,
         course=Course(
             t_ms=tuple(trace.t_ms),
-            charge=tuple([round(c, 4) for c in trace.charge]),
-            body_c=tuple([round(c, 1) for c in trace.body_c]),
-            cell_c=tuple([round(c, 1) for c in trace.cell_c]),
-            held=tuple([round(share, 3) for share in held]),
+            charge=rounded(trace.charge, 4),
+            body_c=rounded(trace.body_c, 1),
+            cell_c=rounded(trace.cell_c, 1),
+            held=rounded(held, 3),
             used_bytes=tuple(trace.used_bytes),
             state=tuple(trace.state),
         ),

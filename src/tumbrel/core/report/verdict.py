@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterator
+from typing import Final
 
 from ..document import IMPORTANCES, Plan
 from ..rehearsal.engine.played import Played
@@ -20,7 +21,7 @@ from ..rehearsal.result.result import (
 )
 from ..wording.verdict import Told, verdict_words
 
-STRETCH = re.compile(r"^plan\.assignments\[(\d+)\]")
+STRETCH: Final = re.compile(r"^plan\.assignments\[(\d+)\]")
 
 
 def verdict_of(

@@ -6,6 +6,8 @@ it are handed down to them.
 
 from __future__ import annotations
 
+from typing import Final
+
 from mypy_extensions import mypyc_attr
 
 from ...charging import NEVER_MS
@@ -15,27 +17,18 @@ from ..stock.cards import CardRun
 from ..trip.asked import Asked, Recording
 from ..trip.scene import CameraAtStart, Scene
 from .asked_time import AskedTime
-from .causes import (
-    BOOTING,
-    FILMING,
-    GAVE_OUT,
-    OFF,
-    STANDBY,
-    Cause,
-    Due,
-    Priority,
-    State,
-)
+from .causes import GAVE_OUT, Cause
 from .energy import LEAST_W, Energy
 from .forecast import Event, Forecast, thawed
 from .recorder import Recorder
 from .schedule import Schedule
 from .thermal import Thermal
 from .trace import Trace
+from .turns import BOOTING, FILMING, OFF, STANDBY, Due, Priority, State
 
-SEEN_AT_MS = (600_000, 1_500_000, 3_000_000)
-LONG_REST_MS = 3_600_000
-COLD_NOT_EMPTY = 0.03
+SEEN_AT_MS: Final = (600_000, 1_500_000, 3_000_000)
+LONG_REST_MS: Final = 3_600_000
+COLD_NOT_EMPTY: Final = 0.03
 
 
 @mypyc_attr(serializable=True)
@@ -147,11 +140,11 @@ class CameraRun(Consumer):
         energy.feed_w = watts
         self.review_refusal()
         short = watts * self.defaults.feed_efficiency.value < self._drawn()[0] - LEAST_W
-        if self.battery_out and short and self.state is not OFF:
+        if self.battery_out and short and self.state != OFF:
             self.halt(OFF)
             self.holds[Cause.NO_POWER] = self.now_ms
             self.account()
-        elif self.schedule.wanted is None or self.state is not OFF:
+        elif self.schedule.wanted is None or self.state != OFF:
             return
         elif Cause.NO_POWER in self.holds or (self.dead and self._fed_enough()):
             self.try_begin()
@@ -175,7 +168,7 @@ class CameraRun(Consumer):
     def settle(self) -> None:
         """Bring power and heat into line with what holds now; constant until the next event."""
         drawn = self._drawn()
-        if self.state is OFF and self.dead and self.energy.feed_w <= 0.0:
+        if self.state == OFF and self.dead and self.energy.feed_w <= 0.0:
             drawn = (0.0, drawn[1])
         body, out = self.thermal.body, self.battery_out
         self.thermal.rise_k = self.energy.settle(drawn, body, self.cell, battery_out=out)
@@ -200,7 +193,7 @@ class CameraRun(Consumer):
             self.thermal,
             self.energy,
             self.cell,
-            off=self.state is OFF,
+            off=self.state == OFF,
             hot=self.hot,
             dead=self.dead,
             battery_out=self.battery_out,
@@ -228,23 +221,23 @@ class CameraRun(Consumer):
         current, following = self.schedule.current, self.schedule.following()
         if current is not None:
             ends = Priority.ENDS if current.ends_leg else Priority.PATTERN_ENDS
-            first, kind = (current.end_ms, int(ends)), Due.UNASK
+            first, kind = (current.end_ms, ends), Due.UNASK
         elif following is not None:
-            early_ms = following.prepare_ms if self.state is OFF else None
+            early_ms = following.prepare_ms if self.state == OFF else None
             wanted = self.schedule.wanted
             if early_ms is not None and wanted is not following and early_ms >= self.now_ms:
-                first, kind = (early_ms, int(Priority.STARTS)), Due.PREPARE
+                first, kind = (early_ms, Priority.STARTS), Due.PREPARE
             else:
-                first, kind = (following.start_ms, int(Priority.STARTS)), Due.ASK
-        if self.boot_ends_ms is not None and (self.boot_ends_ms, int(Priority.STARTS)) < first:
-            first, kind = (self.boot_ends_ms, int(Priority.STARTS)), Due.BOOTED
+                first, kind = (following.start_ms, Priority.STARTS), Due.ASK
+        if self.boot_ends_ms is not None and (self.boot_ends_ms, Priority.STARTS) < first:
+            first, kind = (self.boot_ends_ms, Priority.STARTS), Due.BOOTED
         if self.recorder.beat_ms < first[0]:
-            first, kind = (self.recorder.beat_ms, int(Priority.PATTERN_ENDS)), Due.BEAT
+            first, kind = (self.recorder.beat_ms, Priority.PATTERN_ENDS), Due.BEAT
         waits = self.hot or (self.dead and self.schedule.wanted is not None)
-        if waits or self.state is not OFF or self.energy.feed_w > 0.0 or self.energy.drain_w > 0.0:
+        if waits or self.state != OFF or self.energy.feed_w > 0.0 or self.energy.drain_w > 0.0:
             own = self.own_event(min(first[0], self.end_ms))
             if own is not None and own < first:
-                first, kind = (own[0], int(own[1])), Due.BY_ITSELF
+                first, kind = (own[0], own[1]), Due.BY_ITSELF
         self.due, self.due_kind = first, kind
 
     # -- advancing ------------------------------------------------------------------
@@ -257,7 +250,7 @@ class CameraRun(Consumer):
         elapsed_ms = to_ms - self.now_ms
         if elapsed_ms <= 0:
             return
-        rests = self.state is OFF and elapsed_ms > LONG_REST_MS
+        rests = self.state == OFF and elapsed_ms > LONG_REST_MS
         if rests and self.thermal.far_from_rest(self.cell):
             start_ms = self.now_ms
             for part_ms in SEEN_AT_MS:  # how it cools or warms is to be seen, not a straight line
@@ -267,7 +260,7 @@ class CameraRun(Consumer):
 
     def _go(self, to_ms: int, elapsed_ms: int) -> None:
         cell, energy = self.cell, self.energy
-        off = self.state is OFF
+        off = self.state == OFF
         beside = cell if energy.outside_alone else None
         beside_c = beside.cell_c if beside is not None else 0.0
         on = not off or energy.into_w > 0.0
@@ -302,7 +295,7 @@ class CameraRun(Consumer):
                 self.spent = not self.camera.starts_itself
         elif self.thermal.too_hot:
             self.stop_hot()
-        elif self.state is STANDBY or self.boot_ms == 0:
+        elif self.state == STANDBY or self.boot_ms == 0:
             self.record()
         else:
             self.state = BOOTING

@@ -1,8 +1,8 @@
-"""Why an asked minute is not filmed, and what a camera is doing."""
+"""Why an asked minute is not filmed."""
 
 from __future__ import annotations
 
-from enum import IntEnum, StrEnum, auto
+from enum import StrEnum
 
 
 class Cause(StrEnum):
@@ -33,46 +33,3 @@ CAUSE_ORDER = {cause: number for number, cause in enumerate(Cause)}
 
 SHORT_ONES_ARE_NOTES = frozenset({Cause.BOOT, Cause.SAVE, Cause.CLIP_LIMIT})
 GAVE_OUT = frozenset({Cause.EMPTY, Cause.COLD, Cause.NO_BATTERY, Cause.NO_POWER})
-
-
-class State(IntEnum):
-    """What a camera is doing."""
-
-    OFF = 0
-    STANDBY = 1
-    BOOTING = 2
-    RECORDING = 3
-    ARMED = 4
-    BETWEEN_FRAMES = 5
-    COPYING = 6
-
-
-# a member looked up by its class costs three times more
-OFF, STANDBY, BOOTING, RECORDING, ARMED, BETWEEN_FRAMES, COPYING = State
-FILMING = frozenset({RECORDING, ARMED, BETWEEN_FRAMES})
-
-
-class Priority(IntEnum):
-    """Order of events at one instant."""
-
-    ENDS = 1
-    CONDITIONS = 2
-    HEAT = 3
-    EMPTY = 4
-    CARD_FULL = 5
-    CLIP_LIMIT = 6
-    PATTERN_ENDS = 7
-    STARTS = 8
-    HANDS = 9
-
-
-class Due(IntEnum):
-    """What a camera meets next."""
-
-    NOTHING = auto()
-    PREPARE = auto()
-    ASK = auto()
-    UNASK = auto()
-    BOOTED = auto()
-    BEAT = auto()
-    BY_ITSELF = auto()

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Final
+
 from mypy_extensions import mypyc_attr
 
 from ...charging import MS_PER_HOUR
@@ -13,9 +15,9 @@ from ..state.append_log import Log
 from ..stock.batteries import Cell, refusal_of
 from ..trip.asked import Recording
 from ..trip.scene import CameraAtStart
-from .causes import ARMED, BETWEEN_FRAMES, BOOTING, COPYING, RECORDING, STANDBY, State
+from .turns import ARMED, BETWEEN_FRAMES, BOOTING, COPYING, RECORDING, STANDBY, State
 
-LEAST_W = 1e-9
+LEAST_W: Final = 1e-9
 
 
 @mypyc_attr(serializable=True)
@@ -75,15 +77,15 @@ class Energy:
 
         Source: model/heat#node.
         """
-        if recording is not None and state is RECORDING:
+        if recording is not None and state == RECORDING:
             return recording.draw_w, recording.rise_k
-        if recording is not None and state is BOOTING:
+        if recording is not None and state == BOOTING:
             return recording.boot_w, recording.boot_rise_k
-        if recording is not None and state is ARMED:
+        if recording is not None and state == ARMED:
             return recording.armed_w, recording.armed_rise_k
         if state in (STANDBY, COPYING):
             return self.standby_w, body.resistance_k_per_w * self.standby_w
-        if state is BETWEEN_FRAMES:
+        if state == BETWEEN_FRAMES:
             return self.train_w or self.off_w, self.train_rise_k
         return self.off_w, 0.0
 

@@ -3,27 +3,18 @@
 from __future__ import annotations
 
 from math import exp
+from typing import Final
 
 from ...charging import NEVER_MS
 from ..stock.clips import Frames
 from ..trip.asked import Arming, Asked, Framing, Looping, Recording, Streaming
 from .camera_run import CameraRun
-from .causes import (
-    BETWEEN_FRAMES,
-    BOOTING,
-    COPYING,
-    FILMING,
-    OFF,
-    RECORDING,
-    STANDBY,
-    Cause,
-    Due,
-    Priority,
-)
+from .causes import Cause
+from .turns import BETWEEN_FRAMES, BOOTING, COPYING, FILMING, OFF, RECORDING, STANDBY, Due, Priority
 
-OPENED_CYCLES = 3
-LEAST_TRAIN = 4
-OVER_WITH_IT = (
+OPENED_CYCLES: Final = 3
+LEAST_TRAIN: Final = 4
+OVER_WITH_IT: Final = (
     Cause.PLAN,
     Cause.CARD_UNFIT,
     Cause.CLIP_LIMIT,
@@ -41,22 +32,22 @@ def happen(run: CameraRun) -> bool:
     at_ms, priority = run.due
     run.advance(at_ms)
     kind = run.due_kind
-    if kind is Due.ASK:
+    if kind == Due.ASK:
         _ask(run)
         if run.boot_ends_ms == at_ms:  # booted just in time: no event of its own
             run.record()
-        return run.state is OFF
-    if kind is Due.UNASK:
+        return run.state == OFF
+    if kind == Due.UNASK:
         _unask(run)
-    elif kind is Due.BOOTED:
+    elif kind == Due.BOOTED:
         run.record()
-    elif kind is Due.PREPARE:
+    elif kind == Due.PREPARE:
         _want(run, run.schedule.spans[run.schedule.next])
-        return run.state is OFF
-    elif kind is Due.BEAT:
+        return run.state == OFF
+    elif kind == Due.BEAT:
         _beat(run)
     else:
-        _by_itself(run, Priority(priority))
+        _by_itself(run, priority)
         return True
     return False
 
@@ -91,9 +82,9 @@ def _unask(run: CameraRun) -> None:
     for cause in OVER_WITH_IT:
         run.holds.pop(cause, None)
     stays_on = run.between == "on" and streams
-    if stays_on and run.state is RECORDING and follower is not None:
+    if stays_on and run.state == RECORDING and follower is not None:
         return
-    if run.state is not OFF and run.state is not COPYING:
+    if run.state not in (OFF, COPYING):
         standby = run.between == "standby" and follower is not None
         run.halt(STANDBY if standby else OFF)
 
@@ -180,7 +171,7 @@ def _frame(run: CameraRun, span: Asked, recording: Recording, how: Framing) -> N
     """On for a frame, off until the next (model/patterns#asked)."""
     clip = run.recorder.clip
     assert isinstance(clip, Frames)
-    if run.state is RECORDING:
+    if run.state == RECORDING:
         run.state = BETWEEN_FRAMES
         past = (run.now_ms - clip.start_ms) // how.every_ms + 1
         run.recorder.beat_ms = clip.start_ms + past * how.every_ms
@@ -222,17 +213,17 @@ def _frame_train(run: CameraRun, span: Asked, recording: Recording, how: Framing
 # -- by itself ------------------------------------------------------------------------
 
 
-def _by_itself(run: CameraRun, what: Priority) -> None:
-    if what is Priority.CONDITIONS:
+def _by_itself(run: CameraRun, what: int) -> None:
+    if what == Priority.CONDITIONS:
         run.review_refusal()
-    elif what is Priority.HEAT:
+    elif what == Priority.HEAT:
         _cooled(run) if run.hot else run.stop_hot()
-    elif what is Priority.EMPTY and run.dead and run.state is OFF:
+    elif what == Priority.EMPTY and run.dead and run.state == OFF:
         run.try_begin()  # its cell has warmed or taken charge enough
         run.account()
-    elif what is Priority.EMPTY:
+    elif what == Priority.EMPTY:
         _stop_empty(run)
-    elif what is Priority.CARD_FULL:
+    elif what == Priority.CARD_FULL:
         _stop(run, Cause.CARD_FULL)
     else:
         _stop_at_clip_limit(run)

@@ -5,18 +5,20 @@ Source: model/cold#crossing.
 
 from __future__ import annotations
 
+from typing import Final
+
 from ...charging import MS_PER_HOUR, NEVER_MS
 from ...energy import self_discharge_wh
 from ...heat import ms_to_level
 from ...two_lags import chained, first_zero
 from ..stock.batteries import Cell
 from ..stock.clips import Clip, LoopClip
-from .causes import Priority
 from .energy import Energy
 from .thermal import Thermal
+from .turns import Priority
 
-THAW_HAIR = 1e-7  # a whole millisecond may fall this short of the root that is foretold
-Event = tuple[int, Priority]
+THAW_HAIR: Final = 1e-7  # a whole millisecond may fall this short of the root that is foretold
+Event = tuple[int, int]
 
 
 class Forecast:

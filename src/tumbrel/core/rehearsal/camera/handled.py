@@ -7,14 +7,15 @@ from ..stock.batteries import Cell
 from ..stock.cards import CardRun
 from ..trip.scene import BAG
 from .camera_run import CameraRun
-from .causes import COPYING, GAVE_OUT, OFF, Cause
+from .causes import GAVE_OUT, Cause
+from .turns import COPYING, OFF
 
 
 def begin_handling(run: CameraRun, cause: Cause) -> None:
     """A hand opens a door; the camera films nothing unless it hot-swaps."""
     if cause is Cause.SWAP and run.recording is not None and run.recording.set_up.hot_swap:
         return
-    if run.state is not OFF:
+    if run.state != OFF:
         run.halt(OFF)
     run.holds[cause] = run.now_ms
     run.account()
@@ -60,13 +61,13 @@ def may_copy(run: CameraRun) -> bool:
     Source: model/memory#copies.
     """
     powered = run.cell is not None and not run.dead and run.cell.charge > run.line()
-    idle = run.schedule.current is None and run.state is OFF
+    idle = run.schedule.current is None and run.state == OFF
     return idle and (powered or run.energy.feed_w > 0.0)
 
 
 def lets_go(run: CameraRun) -> bool:
     """Whether a hand may take its battery for another camera: it is off, and not wanted."""
-    return run.camera.battery_comes_out and run.state is OFF and run.schedule.wanted is None
+    return run.camera.battery_comes_out and run.state == OFF and run.schedule.wanted is None
 
 
 def fit_cell(run: CameraRun, cell: Cell | None) -> Cell | None:

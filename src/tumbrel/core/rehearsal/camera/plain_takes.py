@@ -12,8 +12,9 @@ from ...memory import clip_bytes
 from ..trip.asked import Asked, Recording, Streaming
 from .asked_time import FilmedSpan, GapSpan
 from .camera_run import CameraRun
-from .causes import BOOTING, OFF, RECORDING, Cause, Due
+from .causes import Cause
 from .events import take_settings
+from .turns import BOOTING, OFF, RECORDING, Due
 
 
 def play_takes(run: CameraRun, limit_ms: int) -> None:
@@ -53,7 +54,7 @@ def _is_plain(run: CameraRun) -> bool:
     schedule, energy = run.schedule, run.energy
     idle = schedule.wanted is None and schedule.current is None
     bare = energy.feed_w == 0.0 and energy.off_w == 0.0 and run.between == "off"
-    ready = run.state is OFF and not run.holds and idle and bare
+    ready = run.state == OFF and not run.holds and idle and bare
     return ready and not (run.hot or run.dead or run.spent) and run.cell is not None
 
 

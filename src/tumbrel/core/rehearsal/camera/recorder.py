@@ -14,7 +14,7 @@ from ..state.append_log import Log
 from ..stock.cards import CardRun
 from ..stock.clips import Clip, Frames, Kept, LoopClip, Stream
 from ..trip.asked import Arming, Asked, Framing, Looping, Recording
-from .causes import ARMED, RECORDING, State
+from .turns import ARMED, RECORDING, State
 
 
 @mypyc_attr(serializable=True)

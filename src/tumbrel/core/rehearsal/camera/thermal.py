@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from math import exp
+from typing import Final
 
 from mypy_extensions import mypyc_attr
 
@@ -14,7 +15,7 @@ from ..trip.climate import Climate, climate_of
 from ..trip.scene import CameraAtStart
 from ..trip.timeline import Conditions
 
-FAR_K = 3.0
+FAR_K: Final = 3.0
 
 
 @mypyc_attr(serializable=True)

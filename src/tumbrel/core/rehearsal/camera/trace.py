@@ -3,14 +3,15 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field
+from typing import Final
 
 from mypy_extensions import mypyc_attr
 
 from ..state.append_log import Log
-from .causes import OFF, State
+from .turns import OFF, State
 
-COARSE_K = 0.5
-COARSE_CHARGE = 0.002
+COARSE_K: Final = 0.5
+COARSE_CHARGE: Final = 0.002
 
 
 @mypyc_attr(serializable=True)
@@ -45,7 +46,7 @@ class Trace:
     ) -> None:
         """Append a point; long rests are kept coarse."""
         if (
-            state is OFF
+            state == OFF
             and len(self.t_ms) >= self.floor + 2
             and self.state[-1] == self.state[-2] == OFF
             and self.used_bytes[-2] == used

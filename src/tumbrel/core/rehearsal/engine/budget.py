@@ -2,16 +2,18 @@
 
 from __future__ import annotations
 
+from typing import Final
+
 from mypy_extensions import mypyc_attr
 
 from ...document import BadDocument, FieldFault
 from ...document.base import DAY_S
 
-MOST_EVENTS = 600_000
-MOST_BYTES = 400_000_000
-BYTES_A_ROW = 220  # six columns of numbers
-BYTES_A_CLIP = 200
-EVENTS_BETWEEN = 1024
+MOST_EVENTS: Final = 600_000
+MOST_BYTES: Final = 400_000_000
+BYTES_A_ROW: Final = 220  # six columns of numbers
+BYTES_A_CLIP: Final = 200
+EVENTS_BETWEEN: Final = 1024
 
 
 class TooMuch(BadDocument):

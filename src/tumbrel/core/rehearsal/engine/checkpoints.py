@@ -12,6 +12,7 @@ from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from functools import partial
 from itertools import zip_longest
+from typing import Final
 from zoneinfo import ZoneInfo
 
 from ...charging import NEVER_MS
@@ -27,7 +28,7 @@ from ..trip.timeline import FreeHands, Timeline, first_place
 from .engine import Rehearser
 from .played import Played, play, played_of
 
-MOST_KEPT = 40
+MOST_KEPT: Final = 40
 OnItem = Assignment | ManualSwap | ManualPlug | Copy
 
 

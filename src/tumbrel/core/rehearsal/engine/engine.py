@@ -11,16 +11,16 @@ from __future__ import annotations
 
 import heapq
 from collections.abc import Callable, Iterator
-from enum import IntEnum, auto
+from typing import Final
 
 from mypy_extensions import mypyc_attr
 
 from ...charging import NEVER_MS
 from ..camera.camera_run import CameraRun
-from ..camera.causes import COPYING, OFF, Due, Priority
 from ..camera.events import happen
 from ..camera.handled import fit_card, fit_cell
 from ..camera.plain_takes import play_takes
+from ..camera.turns import COPYING, OFF, Due, Priority, Turn
 from ..hands.hands import Hands
 from ..hands.tasks import changes_power
 from ..power.grid import Grid
@@ -32,19 +32,8 @@ from ..trip.scene import CameraAtStart, Scene
 from .budget import Budget, TooMuch
 from .feeding import Feeding
 
-MOST_TURNS = 20_000
-NEVER_DUE = (NEVER_MS, 0)
-
-
-class Turn(IntEnum):
-    """What the loop sees to, in the order of its kinds at one instant and priority."""
-
-    TASK = auto()
-    LEAVE = auto()
-    FEED = auto()
-    GRID = auto()
-    CAMERA = auto()
-    DECIDE = auto()
+MOST_TURNS: Final = 20_000
+NEVER_DUE: Final = (NEVER_MS, 0)
 
 
 @mypyc_attr(serializable=True)
@@ -100,15 +89,15 @@ class Rehearser:
             self._guard(at_ms)
             if at_ms > end_ms or (until_ms is not None and at_ms >= until_ms):
                 return
-            if turn is Turn.CAMERA:
+            if turn == Turn.CAMERA:
                 self._camera(self.cameras[index], at_ms, end_ms, breathe)
-            elif turn is Turn.DECIDE:
+            elif turn == Turn.DECIDE:
                 self._decide(at_ms)
-            elif turn is Turn.TASK:
+            elif turn == Turn.TASK:
                 self._finish(at_ms)
-            elif turn is Turn.GRID:
+            elif turn == Turn.GRID:
                 self._grid(at_ms)
-            elif turn is Turn.FEED:
+            elif turn == Turn.FEED:
                 self._feed(at_ms)
             else:
                 self._leave(at_ms)
@@ -129,7 +118,7 @@ class Rehearser:
             rows = sum(len(run.trace.t_ms) for run in self.cameras)
             self.budget.hold(rows, sum(len(run.recorder.kept) for run in self.cameras), at_ms)
 
-    def _first(self) -> tuple[int, int, Turn, int]:
+    def _first(self) -> tuple[int, int, int, int]:
         """What is first: time, priority, kind, and the camera's number."""
         soonest, index = NEVER_DUE, 0
         for run in self.cameras:
@@ -160,7 +149,7 @@ class Rehearser:
             play_takes(run, limit_ms)
             if run.due[0] > at_ms:
                 return
-        copying = run.state is COPYING
+        copying = run.state == COPYING
         if run.due_kind in (Due.ASK, Due.PREPARE):
             self._before_start(run, at_ms)
         decides = happen(run)
@@ -169,7 +158,7 @@ class Rehearser:
             self._regrant(at_ms)
         if run.hung_on is None:
             run.plan_next()
-        if copying and run.state is not COPYING:
+        if copying and run.state != COPYING:
             self.hands.copying.interrupt(run, at_ms)
         if decides and self.timeline.hands_free_at(at_ms):
             heapq.heappush(self.decisions, at_ms)

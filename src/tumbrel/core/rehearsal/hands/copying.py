@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Final
 
 from mypy_extensions import mypyc_attr
 
@@ -17,7 +18,7 @@ from ..trip.scene import Scene
 from ..trip.timeline import FreeHands, Laid
 from .tasks import COPY_RANK, BeginCopy, EndCopy
 
-ENOUGH_COPIES = 2
+ENOUGH_COPIES: Final = 2
 
 
 @dataclass(frozen=True, slots=True)

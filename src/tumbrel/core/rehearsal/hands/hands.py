@@ -5,12 +5,15 @@ Source: model/hands#tasks.
 
 from __future__ import annotations
 
+from typing import Final
+
 from mypy_extensions import mypyc_attr
 
 from ...document import Leg, ManualSwap
 from ..camera.camera_run import CameraRun
-from ..camera.causes import FILMING, OFF, STANDBY, Cause
+from ..camera.causes import Cause
 from ..camera.handled import begin_handling, end_handling, fit_card, fit_cell, lets_go
+from ..camera.turns import FILMING, OFF, STANDBY
 from ..power.grid import Grid
 from ..power.loads import Consumer, Supply
 from ..state.append_log import Log
@@ -39,7 +42,7 @@ from .tasks import (
     holder_of,
 )
 
-WAIT_FOR_A_HAND = frozenset({Cause.NO_HAND, Cause.NO_START, Cause.CLIP_LIMIT})
+WAIT_FOR_A_HAND: Final = frozenset({Cause.NO_HAND, Cause.NO_START, Cause.CLIP_LIMIT})
 
 
 @mypyc_attr(serializable=True)
@@ -195,7 +198,7 @@ class Hands:
         if said is None:
             swap = self.swapping.battery_due(run, need, held_wh, now_ms, horizon_ms)
         task = swap or self.swapping.card_due(run, need, now_ms) or self._restart_due(run, need)
-        idle = run.state is OFF and schedule.wanted is None
+        idle = run.state == OFF and schedule.wanted is None
         rests = idle and not run.dead and run.energy.off_w == 0.0
         if task is None and rests and run.cell and (held_wh or 0.0) >= wanted:
             self._enough[run.index] = as_before

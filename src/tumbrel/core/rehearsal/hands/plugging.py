@@ -4,14 +4,15 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
+from typing import Final
 
 from mypy_extensions import mypyc_attr
 
 from ...charging import NEVER_MS
 from ...document import Mains
 from ..camera.camera_run import CameraRun
-from ..camera.causes import OFF
 from ..camera.handled import next_start_ms
+from ..camera.turns import OFF
 from ..power.grid import Grid
 from ..power.loads import BankRun, Consumer, Supply
 from ..power.next_event import SOON_MS
@@ -22,8 +23,8 @@ from .copying import Copying
 from .handling import Handling
 from .tasks import PLUG_RANK, AnyTask, LayInCharger, PlugIn, WakeBank
 
-PREFERENCE = {"mains": 0, "vehicle": 1, "bank": 2, "dynamo": 3, "panel": 4}
-WORTH_TAKING = 0.02
+PREFERENCE: Final = {"mains": 0, "vehicle": 1, "bank": 2, "dynamo": 3, "panel": 4}
+WORTH_TAKING: Final = 0.02
 NONE_FED: frozenset[str] = frozenset()
 NOTHING_SAID: Mapping[str, bool] = {}
 
@@ -138,7 +139,7 @@ class Plugging:
             run.camera.battery_comes_out
             and not self.copying.awaits(run, self.timeline.places(now_ms, interval.end_ms))
             and left_ms >= (self.takes_ms if wanted else worth_s * 1000)
-            and run.state is OFF
+            and run.state == OFF
         )
 
     def back_by_ms(self, run: CameraRun, interval: FreeHands) -> int:

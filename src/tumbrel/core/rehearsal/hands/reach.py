@@ -9,6 +9,7 @@ from __future__ import annotations
 
 from bisect import bisect_left
 from math import log
+from typing import Final
 
 from ...cold import ColdCurve, curve_at
 from ...two_lags import NEARLY_EQUAL, chained
@@ -17,7 +18,7 @@ from ..stock.batteries import Cell
 from ..trip.asked import Asked
 from ..trip.climate import climate_of
 
-WARM_C = 70.0
+WARM_C: Final = 70.0
 
 
 def reachable_wh(run: CameraRun, cell: Cell, enough_wh: float, now_ms: int, until_ms: int) -> float:
@@ -78,13 +79,15 @@ def _hull_c(run: CameraRun, cell: Cell, spans: list[Asked], until_ms: int) -> fl
     """A cell stays above the coldest of itself, the body and every level that this meets."""
     first = run.thermal.step
     last = max(first + 1, bisect_left(run.thermal.conditions.starts_ms, until_ms))
-    lowest = min(cell.cell_c, run.thermal.body_c, *run.thermal.climate.base_c[first:last])
+    coldest_c = min(run.thermal.climate.base_c[first:last])
+    lowest = min(cell.cell_c, run.thermal.body_c, coldest_c)
     worn = run.thermal.body
     for span in spans:
         assert span.recording is not None
         if span.recording.body is not worn:
             worn = span.recording.body
-            lowest = min(lowest, *climate_of(worn, run.thermal.conditions).base_c[first:last])
+            coldest_c = min(climate_of(worn, run.thermal.conditions).base_c[first:last])
+            lowest = min(lowest, coldest_c)
     return lowest
 
 
@@ -132,25 +135,27 @@ class _Course:
     def go(self, to_ms: int, rise_k: float) -> float:
         """Go on to a time; the lowest temperature of the cell on the way [degC]."""
         starts, climate = self.run.thermal.conditions.starts_ms, self.climate
-        lag = self.run.thermal.cell_lag_ms
-        lowest_c = self.cell_c
-        while self.at_ms < to_ms:
-            last = self.step + 1 >= len(starts)
-            end_ms = to_ms if last else min(to_ms, starts[self.step + 1])
-            level_c = climate.base_c[self.step] + climate.g[self.step] * rise_k
-            body_lag, length_ms = climate.lag_ms[self.step], end_ms - self.at_ms
-            before = (self.body_c, self.cell_c)
-            after = chained(*before, level_c, body_lag, lag, length_ms)
-            lowest_c = min(lowest_c, after[1])
-            if before[0] < before[1] and after[0] > after[1]:  # it fell first, and rose then
-                turn_ms = _turn_ms(*before, level_c, body_lag, lag)
+        base_c, g, lags_ms = climate.base_c, climate.g, climate.lag_ms
+        lag, final = self.run.thermal.cell_lag_ms, len(starts) - 1
+        at_ms, step, body_c, cell_c = self.at_ms, self.step, self.body_c, self.cell_c
+        lowest_c = cell_c
+        while at_ms < to_ms:
+            passes = step < final and starts[step + 1] <= to_ms
+            end_ms = starts[step + 1] if passes else to_ms
+            level_c, body_lag = base_c[step] + g[step] * rise_k, lags_ms[step]
+            length_ms = float(end_ms - at_ms)
+            body_then_c, cell_then_c = chained(body_c, cell_c, level_c, body_lag, lag, length_ms)
+            if cell_then_c < lowest_c:  # noqa: PLR1730 - min() costs more than the comparison
+                lowest_c = cell_then_c
+            if body_c < cell_c and body_then_c > cell_then_c:  # it fell first, and rose then
+                turn_ms = _turn_ms(body_c, cell_c, level_c, body_lag, lag)
                 if 0.0 < turn_ms < length_ms:
-                    turned = chained(*before, level_c, body_lag, lag, turn_ms)
+                    turned = chained(body_c, cell_c, level_c, body_lag, lag, turn_ms)
                     lowest_c = min(lowest_c, turned[1])
-            self.body_c, self.cell_c = after
-            self.at_ms = end_ms
-            if not last and end_ms == starts[self.step + 1]:
-                self.step += 1
+            at_ms, body_c, cell_c = end_ms, body_then_c, cell_then_c
+            if passes:
+                step += 1
+        self.at_ms, self.step, self.body_c, self.cell_c = at_ms, step, body_c, cell_c
         return lowest_c
 
 

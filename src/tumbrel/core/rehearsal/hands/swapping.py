@@ -117,22 +117,33 @@ class Swapping:
 
         Source: model/hands#swap.
         """
-        share = self.defaults.self_discharge_per_month.value
-        enough: tuple[Cell, float] | None = None
+        spares = self._spares(run, now_ms)
+        for cell in sorted(spares, key=lambda one: one.charge):
+            if cell.wh * cell.charge < wanted_wh:
+                continue  # it would not suffice at its warmest
+            gives_wh = reachable_wh(run, cell, wanted_wh, now_ms, horizon_ms)
+            if gives_wh >= wanted_wh:
+                return cell, gives_wh
         fullest: tuple[Cell, float] | None = None
         most_wh = held_wh + 1e-9
-        for cell in self.cells:
-            if cell.in_camera or cell.family != run.camera.battery_family:
-                continue
-            if self._is_promised(cell, now_ms):
-                continue
-            cell.rest_until(now_ms, share)
+        for cell in sorted(spares, key=lambda one: -one.wh * one.charge):
+            if cell.wh * cell.charge <= most_wh:
+                break  # nor does any after it
             gives_wh = reachable_wh(run, cell, wanted_wh, now_ms, horizon_ms)
-            if gives_wh >= wanted_wh and (enough is None or cell.charge < enough[0].charge):
-                enough = (cell, gives_wh)
             if gives_wh > most_wh:
                 fullest, most_wh = (cell, gives_wh), gives_wh
-        return enough or fullest
+        return fullest
+
+    def _spares(self, run: CameraRun, now_ms: int) -> list[Cell]:
+        """Batteries of a camera's family that lie about and are promised to none, as they are."""
+        share = self.defaults.self_discharge_per_month.value
+        spares: list[Cell] = []
+        for cell in self.cells:
+            fits = not cell.in_camera and cell.family == run.camera.battery_family
+            if fits and not self._is_promised(cell, now_ms):
+                cell.rest_until(now_ms, share)
+                spares.append(cell)
+        return spares
 
     def _is_promised(self, cell: Cell, now_ms: int) -> bool:
         """Whether the plan puts it into a camera here, or within a day (model/hands#swap)."""

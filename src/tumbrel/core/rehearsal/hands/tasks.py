@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Literal
+from typing import Final, Literal
 
 from mypy_extensions import mypyc_attr
 
@@ -14,8 +14,9 @@ from ..stock.batteries import Cell
 from ..stock.cards import CardRun
 
 TaskKind = Literal["restart", "swap", "card", "plug", "wake", "copy", "copy_end"]
-PLUG_RANK, COPY_RANK = 3, 4
-NO_CAMERA = -1
+PLUG_RANK: Final = 3
+COPY_RANK: Final = 4
+NO_CAMERA: Final = -1
 
 
 @mypyc_attr(serializable=True)

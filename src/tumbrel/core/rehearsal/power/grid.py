@@ -150,7 +150,7 @@ class Grid(GridWatch):
         loads_wh = min(loads_wh, max(0.0, (bank.charge - line) * bank.wh * efficiency - taken_wh))
         bank.used_wh += loads_wh
         out_wh = (taken_wh + loads_wh) / efficiency
-        reserve = bank.reserve()
+        reserve = bank.reserve
         before = bank.charge
         bank.charge = max(0.0, bank.charge - out_wh / bank.wh)
         bank.lost_wh += (before - bank.charge) * bank.wh - taken_wh - loads_wh

@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from abc import ABC, abstractmethod
 from dataclasses import dataclass
+from typing import Final
 
 from mypy_extensions import mypyc_attr
 
@@ -17,7 +18,7 @@ from ..state.append_log import Log
 from ..stock.batteries import CHARGER_MARK, Cell
 from ..trip.scene import BankAtStart, SourceAtStart
 
-SHARE_MS = 120_000
+SHARE_MS: Final = 120_000
 
 
 @mypyc_attr(serializable=True)
@@ -92,11 +93,13 @@ class Bay:
 class ChargerRun(Consumer):
     """A charger with what lies in it."""
 
-    __slots__ = ("_port_wh", "bays", "charger", "efficiency", "lost_wh", "short")
+    __slots__ = ("_port_wh", "bay_w", "bays", "charger", "efficiency", "in_w", "lost_wh", "short")
 
     def __init__(self, charger: Charger, defaults: Defaults) -> None:
         super().__init__(charger.id, charger.name)
         self.charger = charger
+        self.in_w = charger.in_w
+        self.bay_w = charger.bay_w or charger.in_w
         self.efficiency = defaults.charge_efficiency.value
         self.bays = [Bay() for _ in range(charger.bays)]
         self._port_wh = 0.0
@@ -133,12 +136,12 @@ class ChargerRun(Consumer):
 
     def wants_w(self) -> float:
         """What it would take from its port [W]."""
-        most = self.charger.bay_w or self.charger.in_w
         wanted = 0.0
         for bay in self.active():
             if bay.cell is not None:
-                wanted += min(most, bay.cell.intake.taper_w(bay.cell.charge) / self.efficiency)
-        return min(self.charger.in_w, wanted)
+                taken_w = bay.cell.intake.taper_w(bay.cell.charge) / self.efficiency
+                wanted += min(self.bay_w, taken_w)
+        return min(self.in_w, wanted)
 
     def would_take_w(self) -> float:
         """The same [W]."""
@@ -164,7 +167,7 @@ class ChargerRun(Consumer):
         """
         left, efficiency = watts, self.efficiency
         self.short = False
-        most = self.charger.bay_w or self.charger.in_w
+        most = self.bay_w
         for bay in self.bays:
             bay.into_w = 0.0
         for bay in self.active():
@@ -222,6 +225,7 @@ class BankRun(Consumer):
         "lost_wh",
         "low_since_ms",
         "refused",
+        "reserve",
         "reserve_touched_ms",
         "rows",
         "switched_off",
@@ -241,6 +245,7 @@ class BankRun(Consumer):
         self.cell_c = carried.climate.base_c[0]
         self.loads_w = carried.loads_w
         self.defaults = defaults
+        self.reserve = bank.reserve_wh / (self.wh * defaults.bank_efficiency.value)
         self.into_w = 0.0
         self.refused = ""
         self.dry = self.topped = self.switched_off = False
@@ -265,11 +270,7 @@ class BankRun(Consumer):
 
         Source: model/charging#reserve.
         """
-        return max(self.curve.at(self.cell_c), self.reserve())
-
-    def reserve(self) -> float:
-        """The charge that is kept for other things [0..1]."""
-        return self.bank.reserve_wh / (self.wh * self.defaults.bank_efficiency.value)
+        return max(self.curve.at(self.cell_c), self.reserve)
 
     def wants_w(self) -> float:
         """What it would take from its port [W]."""

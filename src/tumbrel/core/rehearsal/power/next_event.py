@@ -5,6 +5,8 @@ Source: model/charging#cell.
 
 from __future__ import annotations
 
+from typing import Final
+
 from mypy_extensions import mypyc_attr
 
 from ...charging import MS_PER_HOUR, NEVER_MS
@@ -13,8 +15,8 @@ from ...two_lags import first_zero
 from ..stock.batteries import Cell
 from .loads import SHARE_MS, BankRun, Bay, ChargerRun, Supply
 
-SOON_MS = 24 * 3_600_000
-ROW_MS = 600_000
+SOON_MS: Final = 24 * 3_600_000
+ROW_MS: Final = 600_000
 
 
 @mypyc_attr(serializable=True)
@@ -124,7 +126,7 @@ class GridWatch:
         Source: model/cold#reach.
         """
         spare = bank.charge - self.defaults.revival.value
-        if spare < bank.reserve():
+        if spare < bank.reserve:
             return bound_ms
         level_c = bank.curve.warmth_for(spare)
         if level_c is None or level_c <= bank.cell_c:
@@ -134,7 +136,7 @@ class GridWatch:
 
     def _dry_ms(self, bank: BankRun, per_ms: float, bound_ms: int) -> int | None:
         """When charge falling at a rate [1/ms] meets the floor, at or before a bound."""
-        reserve = bank.reserve()
+        reserve = bank.reserve
         climate, curve = bank.climate, bank.curve
         coldest = min(bank.cell_c, climate.coldest(self.now_ms, bound_ms))
         end = bank.charge - per_ms * (bound_ms - self.now_ms)

@@ -5,11 +5,13 @@ Source: model/results#ledgers.
 
 from __future__ import annotations
 
+from typing import Final
+
 from ..engine.played import Played
 from .result import Ledgers
 
-ENERGY_TOLERANCE = 1e-6
-DRAWN_TOLERANCE = 1e-4  # a battery gives out in a whole millisecond
+ENERGY_TOLERANCE: Final = 1e-6
+DRAWN_TOLERANCE: Final = 1e-4  # a battery gives out in a whole millisecond
 
 
 class LedgerBreach(Exception):

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Final
 
 from ...document import IMPORTANCES, Importance
 from ...parameters import Defaults
@@ -11,7 +12,7 @@ from ..camera.asked_time import GapSpan
 from ..camera.causes import SHORT_ONES_ARE_NOTES
 from ..engine.played import Played
 
-MINUTE_MS = 60_000
+MINUTE_MS: Final = 60_000
 
 
 @dataclass(slots=True)

@@ -13,6 +13,7 @@ from __future__ import annotations
 from bisect import bisect_left, bisect_right
 from collections import defaultdict
 from dataclasses import dataclass
+from typing import Final
 
 from ...document import Armed, Loop, Roll
 from ...document.patterns import Pattern
@@ -22,8 +23,8 @@ from ..trip.asking import moment_times
 from ..trip.timeline import Laid
 from .result import Caught, LoopAdvice
 
-WHOLE = 0.999
-EXPECTED = 0.5  # a must moment below this is not expected to be kept
+WHOLE: Final = 0.999
+EXPECTED: Final = 0.5  # a must moment below this is not expected to be kept
 
 
 @dataclass(frozen=True, slots=True)

@@ -2,15 +2,18 @@
 
 from __future__ import annotations
 
+from typing import Final
+
+from ...rounding import rounded
 from ..engine.played import Played
 from ..stock.batteries import CHARGER_MARK, Cell
 from ..stock.cards import CardRun
 from ..stock.stays import PlaceStay as PoolStay
 from .result import BankCourse, Hung, Pooled, SourceTold, Stay
 
-SAMPLE_MS = 3_600_000
-EARLY_MS = (720_000, 2_160_000)
-SETTLED_MS = 3 * SAMPLE_MS
+SAMPLE_MS: Final = 3_600_000
+EARLY_MS: Final = (720_000, 2_160_000)
+SETTLED_MS: Final = 3 * SAMPLE_MS
 
 
 def batteries_told(played: Played) -> tuple[Pooled, ...]:
@@ -27,8 +30,8 @@ def _battery(cell: Cell, cameras: set[str]) -> Pooled:
         size=cell.wh,
         stays=_stays(cell.stays),
         t_ms=tuple([row[0] for row in rows]),
-        charge=tuple([round(row[1], 4) for row in rows]),
-        cell_c=tuple([round(row[2], 1) for row in rows]),
+        charge=rounded([row[1] for row in rows], 4),
+        cell_c=rounded([row[2] for row in rows], 1),
     )
 
 
@@ -92,8 +95,8 @@ def sources_told(played: Played) -> tuple[SourceTold, ...]:
                 reserve=bank.bank.reserve_wh
                 / (bank.wh * played.grid.defaults.bank_efficiency.value),
                 t_ms=tuple(row[0] for row in bank.rows),
-                charge=tuple(round(row[1], 4) for row in bank.rows),
-                cell_c=tuple(round(row[2], 1) for row in bank.rows),
+                charge=rounded([row[1] for row in bank.rows], 4),
+                cell_c=rounded([row[2] for row in bank.rows], 1),
             )
         told.append(
             SourceTold(

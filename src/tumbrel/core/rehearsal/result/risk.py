@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from collections import defaultdict
 from dataclasses import dataclass
+from typing import Final
 
 from ...document import Interval
 from ...document.patterns import Pattern
@@ -14,7 +15,7 @@ from ..engine.played import Played
 from ..stock.clips import Kept
 from .result import AtRisk, LargestLoss
 
-HOUR_MS = 3_600_000
+HOUR_MS: Final = 3_600_000
 
 
 @dataclass(frozen=True, slots=True)

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Final
+
 from mypy_extensions import mypyc_attr
 
 from ...energy import self_discharge_wh
@@ -10,8 +12,8 @@ from ..state.append_log import Log
 from ..trip.scene import BatteryAtStart
 from .stays import PlaceStay
 
-CHARGER_MARK = "/"
-TOPPED_UNTIL = 0.001
+CHARGER_MARK: Final = "/"
+TOPPED_UNTIL: Final = 0.001
 
 
 @mypyc_attr(serializable=True)

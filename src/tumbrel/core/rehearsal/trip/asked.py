@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Final
 
 from ...document import Mode, SetUp
 from ...heat import Body
@@ -64,7 +65,7 @@ class Arming:
 
 
 How = Streaming | Looping | Framing | Arming
-STREAMING = Streaming()
+STREAMING: Final = Streaming()
 
 
 @dataclass(slots=True, eq=False)

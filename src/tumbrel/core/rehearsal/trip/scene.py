@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Final
 
 from ...charging import Intake
 from ...cold import ColdCurve
@@ -29,7 +30,7 @@ from .outside_power import OutsidePower
 from .supply_table import SupplyTable
 from .timeline import Timeline
 
-BAG = "bag"  # where lies what has no pocket
+BAG: Final = "bag"  # where lies what has no pocket
 
 
 @dataclass(frozen=True, slots=True)

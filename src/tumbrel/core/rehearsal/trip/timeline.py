@@ -11,15 +11,15 @@ from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from functools import lru_cache
 from types import MappingProxyType
-from typing import Literal
+from typing import Final, Literal
 from zoneinfo import ZoneInfo
 
 from ...document import BadDocument, FieldFault, Item, Leg, Place, Stop, Trip
 from ...document.base import LONGEST_TRIP_S
 from ...light import STEP_MS, SunDays, SunTable, light_kind, sun_heights_of_day, sun_table
 
-WAIT_ID = "wait"
-SPOT_DEG = 0.1  # places of legs are told apart so far: 24 s of the sun's way
+WAIT_ID: Final = "wait"
+SPOT_DEG: Final = 0.1  # places of legs are told apart so far: 24 s of the sun's way
 
 
 @dataclass(frozen=True)

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Final
+
 from ...document import (
     Armed,
     Assignment,
@@ -15,7 +17,7 @@ from ...document import (
 from ...patterns import counted, save_count
 from ..trip.timeline import Timeline
 
-MOST_ASKED = 40_000
+MOST_ASKED: Final = 40_000
 
 
 def refuse_too_many(document: PlanDocument, timeline: Timeline) -> None:

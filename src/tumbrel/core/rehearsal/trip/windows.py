@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from datetime import UTC, date, datetime, timedelta
 from functools import lru_cache
+from typing import Final
 from zoneinfo import ZoneInfo
 
 from ...document import ClockEdge, Edge, Place, Trip, Windows
@@ -13,15 +14,15 @@ from ...light import DAWN_DEG, SUNRISE_DEG, SunDays, crossings, sun_table
 from ...patterns import Span, merged
 from .timeline import Timeline, place_of
 
-EVENTS = {
+EVENTS: Final = {
     "sunrise": (SUNRISE_DEG, True),
     "sunset": (SUNRISE_DEG, False),
     "dawn": (DAWN_DEG, True),
     "dusk": (DAWN_DEG, False),
 }
-DAY_STEPS = 144
-STEP_MS = 600_000
-DAY_MS = 86_400_000
+DAY_STEPS: Final = 144
+STEP_MS: Final = 600_000
+DAY_MS: Final = 86_400_000
 
 
 def window_spans(windows: Windows, trip: Trip, timeline: Timeline, within: Span) -> list[Span]:

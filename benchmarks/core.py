@@ -17,7 +17,7 @@ from tests.reference.second import march
 from tools.driving import ROOT
 from tumbrel.core.cures import CureTarget, cures_of
 from tumbrel.core.document import PlanDocument, Roll
-from tumbrel.core.rehearsal.engine.checkpoints import play_from
+from tumbrel.core.rehearsal.engine.checkpoints import play_from, play_once
 from tumbrel.core.rehearsal.engine.played import Played, play
 from tumbrel.core.rehearsal.trip.prepare import prepare
 from tumbrel.core.report import rehearse, tell
@@ -144,7 +144,7 @@ def _cured(demo: PlanDocument) -> None:
     _, known = play_from(demo)
 
     def again(changed: PlanDocument) -> Played:
-        return play_from(changed, known)[0]
+        return play_once(changed, known)
 
     target = CureTarget(camera="chin", item="d2-flight")
     assert len(list(cures_of(demo, target, again))) > 1

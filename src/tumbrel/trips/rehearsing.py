@@ -13,7 +13,7 @@ from pydantic import ValidationError
 from tumbrel.core.document import BadDocument, PlanDocument
 from tumbrel.core.document.plan_file import faults_of
 from tumbrel.core.parameters import DEFAULTS
-from tumbrel.core.rehearsal.engine.checkpoints import Earlier, play_from
+from tumbrel.core.rehearsal.engine.checkpoints import Earlier, play_from, play_once
 from tumbrel.core.rehearsal.engine.played import Played
 from tumbrel.core.rehearsal.result.result import Rehearsal
 from tumbrel.core.report import tell
@@ -53,6 +53,6 @@ def player_of(document: PlanDocument, breathe: Breathe) -> Callable[[PlanDocumen
     _, known = play_from(document, None, DEFAULTS, sun_days, breathe)
 
     def again(changed: PlanDocument) -> Played:
-        return play_from(changed, known, DEFAULTS, sun_days, breathe)[0]
+        return play_once(changed, known, DEFAULTS, sun_days, breathe)
 
     return again

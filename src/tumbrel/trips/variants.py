@@ -9,7 +9,7 @@ from django.db import transaction
 
 from tumbrel.core.document import BadDocument, FieldFault, PlanDocument
 from tumbrel.core.parameters import DEFAULTS
-from tumbrel.core.rehearsal.engine.checkpoints import play_from
+from tumbrel.core.rehearsal.engine.checkpoints import play_once
 from tumbrel.core.report import tell
 from tumbrel.core.variants import STARTING, Compared, Start, ledger_of, made
 from tumbrel.history.refusals import NotThere
@@ -116,7 +116,7 @@ def compared_text(breathe: Breathe, states: tuple[tuple[str | None, str], ...]) 
     """States (a variant's line, or none, and a document, as JSON), rehearsed one by one."""
     for line, text in states:
         bare = PlanDocument.model_validate_json(text)
-        played, _ = play_from(bare, None, DEFAULTS, sun_days, breathe)
+        played = play_once(bare, None, DEFAULTS, sun_days, breathe)
         told = tell(played)
         state = Compared(document=bare, rehearsal=told, ledger=ledger_of(bare, told))
         variant = None if line is None else VariantLine.model_validate_json(line)

@@ -93,25 +93,14 @@ def play_from(
     `breathe` is called before every event and may wait, where something else goes first.
     Raises BadDocument when its times make no trip or it asks for too many takes.
     """
-    if earlier is not None and earlier.scene.defaults is not defaults:
-        earlier = None
-    known = None if earlier is None else partial(_known_asked, earlier.scene, document)
-    scene = prepare(document, defaults, sun_days, known)
+    taken = _take_up(document, earlier, defaults, sun_days)
+    scene, rehearser, kept = taken.scene, taken.rehearser, taken.kept
     if scene.mistakes:
         return play(scene), Earlier(scene, ())
-    kept: list[Checkpoint] = []
-    times_ms = day_starts(scene)[-MOST_KEPT:]
-    rehearser, same = None, None
-    if earlier is not None:
-        same = same_until(earlier.scene, scene)
-        kept = [c for c in earlier.checkpoints if same.holds(c)][-MOST_KEPT:]
-        if kept:
-            rehearser = resumed(kept[-1], scene)
-            times_ms = []  # an edit is answered first; a later one makes its own checkpoint
-    if rehearser is None:
-        rehearser = Rehearser(scene)
-    if same is not None:
-        times_ms += _before_an_edit(same, rehearser)
+    # an edit is answered first; a later one makes its own checkpoints
+    times_ms = [] if kept else day_starts(scene)[-MOST_KEPT:]
+    if taken.same is not None:
+        times_ms += _before_an_edit(taken.same, rehearser)
     for at_ms in sorted(times_ms):
         if kept and at_ms <= kept[-1].at_ms:
             continue
@@ -120,6 +109,48 @@ def play_from(
     rehearser.play(breathe=breathe)
     rehearser.close()
     return played_of(rehearser), Earlier(scene, tuple(kept))
+
+
+def play_once(
+    document: PlanDocument,
+    earlier: Earlier | None = None,
+    defaults: Defaults = DEFAULTS,
+    sun_days: SunDays = sun_heights_of_day,
+    breathe: Callable[[], None] | None = None,
+) -> Played:
+    """The same for what is tried and left: no checkpoints are made of it."""
+    taken = _take_up(document, earlier, defaults, sun_days)
+    if taken.scene.mistakes:
+        return play(taken.scene)
+    taken.rehearser.play(breathe=breathe)
+    taken.rehearser.close()
+    return played_of(taken.rehearser)
+
+
+@dataclass(frozen=True)
+class _Taken:
+    """A scene with a rehearser that stands as far on as an earlier rehearsal holds."""
+
+    scene: Scene
+    rehearser: Rehearser
+    kept: list[Checkpoint]
+    same: Same | None
+
+
+def _take_up(
+    document: PlanDocument, earlier: Earlier | None, defaults: Defaults, sun_days: SunDays
+) -> _Taken:
+    if earlier is not None and earlier.scene.defaults is not defaults:
+        earlier = None
+    if earlier is None:
+        scene = prepare(document, defaults, sun_days)
+        return _Taken(scene, Rehearser(scene), [], None)
+    scene = prepare(document, defaults, sun_days, partial(_known_asked, earlier.scene, document))
+    if scene.mistakes:
+        return _Taken(scene, Rehearser(scene), [], None)
+    same = same_until(earlier.scene, scene)
+    kept = [one for one in earlier.checkpoints if same.holds(one)][-MOST_KEPT:]
+    return _Taken(scene, resumed(kept[-1], scene) if kept else Rehearser(scene), kept, same)
 
 
 def _checkpoint(rehearser: Rehearser, at_ms: int) -> Checkpoint:

@@ -23,38 +23,55 @@ def batteries_told(played: Played) -> tuple[Pooled, ...]:
 
 
 def _battery(cell: Cell, cameras: set[str]) -> Pooled:
-    rows = _rows(cell, cameras)
+    times_ms, charges, cells_c = _course(cell, cameras)
     return Pooled(
         id=cell.id,
         name=cell.name,
         size=cell.wh,
         stays=_stays(cell.stays),
-        t_ms=tuple([row[0] for row in rows]),
-        charge=rounded([row[1] for row in rows], 4),
-        cell_c=rounded([row[2] for row in rows], 1),
+        t_ms=tuple(times_ms),
+        charge=rounded(charges, 4),
+        cell_c=rounded(cells_c, 1),
     )
 
 
-def _rows(cell: Cell, cameras: set[str]) -> list[tuple[int, float, float]]:
-    """What was noted while it charged, and the way of its temperature in a pocket."""
+def _course(cell: Cell, cameras: set[str]) -> tuple[list[int], list[float], list[float]]:
+    """What was noted while it charged, and the way of its temperature in a pocket [ms, degC]."""
     noted = {row[0]: row for row in cell.rows}
+    order = sorted(noted)
+    times_ms: list[int] = []
+    charges: list[float] = []
+    cells_c: list[float] = []
+    place = 0
     for stay in cell.stays:
-        if stay.place in cameras or CHARGER_MARK in stay.place:
-            continue
         start = noted.get(stay.from_ms)
-        if start is None:
+        lies = stay.place not in cameras and CHARGER_MARK not in stay.place
+        if start is None or not lies:
             continue
+        while place < len(order) and order[place] <= stay.from_ms:
+            _add(noted[order[place]], times_ms, charges, cells_c)
+            place += 1
         length_ms = max(1, stay.to_ms - stay.from_ms)
         climate = cell.home_climate
         even = climate.coldest_c == climate.hottest_c  # what settles there stays as it is
         until_ms = min(length_ms, SETTLED_MS) if even else length_ms
         steps = [*EARLY_MS, *range(SAMPLE_MS, until_ms, SAMPLE_MS)]
-        times_ms = [stay.from_ms + step_ms for step_ms in steps if step_ms < length_ms]
+        there_ms = [stay.from_ms + step_ms for step_ms in steps if step_ms < length_ms]
         slope = (stay.level_to - stay.level_from) / length_ms
-        cells_c = climate.path(start[2], stay.from_ms, times_ms)
-        for at_ms, cell_c in zip(times_ms, cells_c, strict=True):
-            noted[at_ms] = (at_ms, stay.level_from + slope * (at_ms - stay.from_ms), cell_c)
-    return [noted[at_ms] for at_ms in sorted(noted)]
+        times_ms += there_ms
+        charges += [stay.level_from + slope * (at_ms - stay.from_ms) for at_ms in there_ms]
+        cells_c += climate.path(start[2], stay.from_ms, there_ms)
+    for at_ms in order[place:]:
+        _add(noted[at_ms], times_ms, charges, cells_c)
+    return times_ms, charges, cells_c
+
+
+def _add(
+    row: tuple[int, float, float], times_ms: list[int], charges: list[float], cells_c: list[float]
+) -> None:
+    times_ms.append(row[0])
+    charges.append(row[1])
+    cells_c.append(row[2])
 
 
 def cards_told(cards: list[CardRun]) -> tuple[Pooled, ...]:

@@ -79,9 +79,22 @@ class PlaceClimate(Shared):
         return self.settled(to_ms) + (cell_c - self.settled(from_ms)) * decay
 
     def path(self, cell_c: float, from_ms: int, times_ms: Sequence[int]) -> list[float]:
-        """Temperatures [degC] at some later times of a cell that was at `cell_c` at `from_ms`."""
-        over_c, lag_ms = cell_c - self.settled(from_ms), self.lag_ms
-        return [self.settled(at) + over_c * exp((from_ms - at) / lag_ms) for at in times_ms]
+        """Temperatures [degC] at some later times of a cell that was at `cell_c` at `from_ms`.
+
+        Times rise.
+        """
+        starts_ms, base_c, settled_c = self.starts_ms, self.base_c, self.settled_c
+        over_c, lag_ms, final = cell_c - self.settled(from_ms), self.lag_ms, len(self.starts_ms) - 1
+        step = max(0, bisect_right(starts_ms, from_ms) - 1)
+        cells_c: list[float] = []
+        for at_ms in times_ms:
+            while step < final and starts_ms[step + 1] <= at_ms:
+                step += 1
+            level_c = base_c[step]
+            decay = exp((starts_ms[step] - at_ms) / lag_ms)
+            settled = level_c + (settled_c[step] - level_c) * decay
+            cells_c.append(settled + over_c * exp((from_ms - at_ms) / lag_ms))
+        return cells_c
 
     def crossing(self, cell_c: float, from_ms: int, level_c: float, bound_ms: int) -> int | None:
         """When a cell reaches a level from where it is, at or before a bound; else None [ms]."""

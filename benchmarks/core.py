@@ -11,7 +11,7 @@ from typing import Any
 
 import tumbrel
 from benchmarks.trips import DAYS, demo, month, play_whole
-from benchmarks.yardstick import fastest_ms, line, median_ms, one_ms, yardstick_ms
+from benchmarks.yardstick import fastest_ms, line, median_ms, yardstick_ms
 from tests.reference.many import KINDS, plan_of
 from tests.reference.second import march
 from tools.driving import ROOT
@@ -45,9 +45,13 @@ def main() -> bool:
     print(f"the core here is {form()}:")
     now = yardstick_ms()
     met &= line(
-        "cures of the demo's first gap", one_ms(lambda: _cured(main_demo)), "ms", CURES_MS, now
+        "cures of the demo's first gap",
+        fastest_ms(lambda: _cured(main_demo), 3),
+        "ms",
+        CURES_MS,
+        now,
     )
-    made_ms = one_ms(lambda: [made(main_demo, start, play_whole) for start in STARTING])
+    made_ms = fastest_ms(lambda: [made(main_demo, start, play_whole) for start in STARTING], 2)
     met &= line("the starting set of variants", made_ms, "ms", SET_MS, yardstick_ms())
     question = ShelfQuestion(kit=main_demo.kit, trip=main_demo.trip)
     now = yardstick_ms()

@@ -13,6 +13,7 @@ if TYPE_CHECKING:
     Array = npt.NDArray[np.float64]
 
 EPOCH = datetime(2000, 1, 1, tzinfo=UTC)
+EPOCH_S = EPOCH.timestamp()
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,4 +62,4 @@ class Track:
 def seconds_of(moment: datetime) -> float:
     """Seconds since 2000 of a moment; without a zone it is taken as UTC."""
     aware = moment if moment.tzinfo is not None else moment.replace(tzinfo=UTC)
-    return (aware - EPOCH).total_seconds()
+    return aware.timestamp() - EPOCH_S

@@ -4,6 +4,7 @@ import { type ComponentType, useEffect, useMemo, useState } from "react";
 import { createBrowserRouter, Navigate, RouterProvider } from "react-router";
 import { isAnythingFragile } from "../api/kept";
 import { FirstPlace } from "../features/trips/FirstPlace";
+import { loadDialog } from "../ui/LaterDialog";
 import { CommandKeeper } from "./CommandKeeper";
 import { NotLoaded } from "./NotLoaded";
 import { Shell } from "./Shell";
@@ -53,7 +54,8 @@ const router = createBrowserRouter([
 
 /** The places not opened yet, loaded while nothing else is to be done: offline they are there. */
 function loadTheRest() {
-  void Promise.allSettled([board, route, kit, bench, variants, trips, sums].map((load) => load()));
+  const places = [board, route, kit, bench, variants, trips, sums];
+  void Promise.allSettled([...places, loadDialog].map((load) => load()));
 }
 
 function firstTheme(): ThemeName {

@@ -1,6 +1,7 @@
-import { Button, Dialog } from "@mui/material";
+import { Button } from "@mui/material";
 import { type ReactNode, useCallback, useEffect, useMemo, useState } from "react";
 import { CheckIn, Field } from "../ui/fields";
+import { LaterDialog } from "../ui/LaterDialog";
 import { type Command, isLetter, matches, RegisterContext } from "./commands";
 
 const LETTERS_KEY = "tumbrel.letters";
@@ -80,7 +81,13 @@ function CommandList({ open, commands, lettersOn, onLetters, onClose }: ListProp
   const [wanted, setWanted] = useState("");
   const found = commands.filter((one) => one.name.toLowerCase().includes(wanted.toLowerCase()));
   return (
-    <Dialog open={open} onClose={onClose} aria-labelledby="commands-title" fullWidth maxWidth="sm">
+    <LaterDialog
+      open={open}
+      onClose={onClose}
+      aria-labelledby="commands-title"
+      fullWidth
+      maxWidth="sm"
+    >
       <div className="sheet">
         <h2 id="commands-title">Every command</h2>
         <Field label="Find by name" wide>
@@ -118,6 +125,6 @@ function CommandList({ open, commands, lettersOn, onLetters, onClose }: ListProp
         </p>
         <Button onClick={onClose}>Close</Button>
       </div>
-    </Dialog>
+    </LaterDialog>
   );
 }

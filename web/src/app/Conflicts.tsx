@@ -1,5 +1,6 @@
-import { Button, Dialog } from "@mui/material";
+import { Button } from "@mui/material";
 import type { Kept } from "../api/kept";
+import { LaterDialog } from "../ui/LaterDialog";
 import { Said } from "../ui/Said";
 import { clashesText } from "../domain/clashes";
 
@@ -38,7 +39,11 @@ export function Conflicts<State, Doc>({ kept, what, names }: ConflictsProps<Stat
           {error.message}
         </Said>
       ) : null}
-      <Dialog open={asksRelease !== null} onClose={asksRelease?.no} aria-labelledby="release-title">
+      <LaterDialog
+        open={asksRelease !== null}
+        onClose={asksRelease?.no}
+        aria-labelledby="release-title"
+      >
         <div className="sheet">
           <h2 id="release-title">This takes something out of your trips</h2>
           <p>{asksRelease?.detail}</p>
@@ -50,7 +55,7 @@ export function Conflicts<State, Doc>({ kept, what, names }: ConflictsProps<Stat
             <Button onClick={asksRelease?.no}>Leave everything</Button>
           </div>
         </div>
-      </Dialog>
+      </LaterDialog>
     </div>
   );
 }

@@ -70,11 +70,10 @@ describe("the keeper of commands", () => {
     fireEvent.keyDown(screen.getByText("board"), { key: "z", ctrlKey: true });
     expect(run).not.toHaveBeenCalled();
   });
-  it("lists every command, finds it by name, and turns letters off", () => {
+  it("lists every command, finds it by name, and turns letters off", async () => {
     fireEvent.keyDown(screen.getByText("board"), { key: "?", shiftKey: true });
-    act(() =>
-      fireEvent.change(screen.getByLabelText("Find by name"), { target: { value: "gap" } }),
-    );
+    const wanted = await screen.findByLabelText("Find by name");
+    act(() => fireEvent.change(wanted, { target: { value: "gap" } }));
     expect(screen.queryByRole("button", { name: "Undo" })).toBeNull();
     act(() => fireEvent.click(screen.getByRole("checkbox")));
     fireEvent.click(screen.getByRole("button", { name: "Next gap" }));

@@ -74,7 +74,7 @@ def test_two_stretches_are_one_long_one(start_c: float, times: tuple[int, int, i
 @given(start_c=st.floats(-30, 40), from_ms=TIMES, more=st.lists(TIMES, max_size=6))
 def test_a_path_is_made_of_single_looks(start_c: float, from_ms: int, more: list[int]) -> None:
     bag = place_climate(CONDITIONS, "bag", 25.0, 720.0)
-    later = [at for at in more if at > from_ms]
+    later = sorted(at for at in more if at > from_ms)
     single = [bag.after(start_c, from_ms, at) for at in later]
     assert bag.path(start_c, from_ms, later) == pytest.approx(single)
 

@@ -53,18 +53,27 @@ class Same:
     asked_ms: int
     laid_ms: int
 
+    @property
+    def until_ms(self) -> int:
+        """Until when they are the same in everything."""
+        return min(self.asked_ms, self.laid_ms)
+
     def holds(self, checkpoint: Checkpoint) -> bool:
         """Whether a checkpoint of the one may be used for the other."""
-        asked = checkpoint.asked_to_ms <= min(self.asked_ms, self.laid_ms)
+        asked = checkpoint.asked_to_ms <= self.until_ms
         return asked and checkpoint.laid_to_ms <= self.laid_ms
 
 
 @dataclass(frozen=True)
 class Earlier:
-    """A rehearsal that was played before: its scene, and its checkpoints in order of time."""
+    """A rehearsal that was played before: its scene, and its checkpoints in order of time.
+
+    `differed_ms` is where its document began to differ from the one before it.
+    """
 
     scene: Scene
     checkpoints: tuple[Checkpoint, ...]
+    differed_ms: int = NEVER_MS
 
 
 def day_starts(scene: Scene) -> list[int]:
@@ -97,8 +106,8 @@ def play_from(
     scene, rehearser, kept = taken.scene, taken.rehearser, taken.kept
     if scene.mistakes:
         return play(scene), Earlier(scene, ())
-    # an edit is answered first; a later one makes its own checkpoints
-    times_ms = [] if kept else day_starts(scene)[-MOST_KEPT:]
+    # an edit is answered first, and what is dragged again and again; a later one makes its own
+    times_ms = [] if kept or taken.again else day_starts(scene)[-MOST_KEPT:]
     if taken.same is not None:
         times_ms += _before_an_edit(taken.same, rehearser)
     for at_ms in sorted(times_ms):
@@ -108,7 +117,8 @@ def play_from(
         kept.append(_checkpoint(rehearser, at_ms))
     rehearser.play(breathe=breathe)
     rehearser.close()
-    return played_of(rehearser), Earlier(scene, tuple(kept))
+    differs_ms = NEVER_MS if taken.same is None else taken.same.until_ms
+    return played_of(rehearser), Earlier(scene, tuple(kept), differs_ms)
 
 
 def play_once(
@@ -135,6 +145,7 @@ class _Taken:
     rehearser: Rehearser
     kept: list[Checkpoint]
     same: Same | None
+    again: bool = False  # it differs from where the one before it did
 
 
 def _take_up(
@@ -150,7 +161,8 @@ def _take_up(
         return _Taken(scene, Rehearser(scene), [], None)
     same = same_until(earlier.scene, scene)
     kept = [one for one in earlier.checkpoints if same.holds(one)][-MOST_KEPT:]
-    return _Taken(scene, resumed(kept[-1], scene) if kept else Rehearser(scene), kept, same)
+    rehearser = resumed(kept[-1], scene) if kept else Rehearser(scene)
+    return _Taken(scene, rehearser, kept, same, again=same.until_ms == earlier.differed_ms)
 
 
 def _checkpoint(rehearser: Rehearser, at_ms: int) -> Checkpoint:

@@ -15,8 +15,9 @@ from .append_log import Log
 
 State = TypeVar("State")
 
-SCALARS = frozenset({int, float, str, bool, bytes, type(None)})
 WHOLE = -1
+WHOLES = (Shared, BaseModel, Enum)
+_is_whole: dict[type, bool] = {}  # by type: asked for every object of a state
 
 
 class Frozen(Generic[State]):
@@ -51,11 +52,13 @@ class _Freezer(pickle.Pickler):
 
     def persistent_id(self, one: object) -> int | None:
         """The number of something shared, None for what is copied."""
-        if type(one) in SCALARS:
-            return None
-        if type(one) is Log:
-            length = len(one)
-        elif id(one) in self.fixed or isinstance(one, Shared | BaseModel | Enum):
+        kind = type(one)
+        whole = _is_whole.get(kind)
+        if whole is None:
+            whole = _is_whole[kind] = issubclass(kind, WHOLES)
+        if kind is Log:
+            length = len(one)  # type: ignore[arg-type]
+        elif whole or id(one) in self.fixed:
             length = WHOLE
         else:
             return None

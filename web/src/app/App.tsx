@@ -4,7 +4,7 @@ import { type ComponentType, useEffect, useMemo, useState } from "react";
 import { createBrowserRouter, Navigate, RouterProvider } from "react-router";
 import { isAnythingFragile } from "../api/kept";
 import { FirstPlace } from "../features/trips/FirstPlace";
-import { loadDialog } from "../ui/LaterDialog";
+import { loadDialog } from "../ui/loadDialog";
 import { CommandKeeper } from "./CommandKeeper";
 import { NotLoaded } from "./NotLoaded";
 import { Shell } from "./Shell";

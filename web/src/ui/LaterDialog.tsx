@@ -1,10 +1,6 @@
 import type { DialogProps } from "@mui/material";
 import { lazy, Suspense, useState } from "react";
-
-/** What a dialog is drawn by, which nothing needs before one is opened. */
-export async function loadDialog() {
-  return { default: (await import("@mui/material/Dialog")).default };
-}
+import { loadDialog } from "./loadDialog";
 
 const Drawn = lazy(loadDialog);
 

@@ -9,6 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from .document import FieldFault, Kit, Limits, Plan, PlanDocument, SetUp
+from .measures import degrees, kelvins
 
 LEAST_LAG_S = 30.0
 LEAST_APART_K = 2.0
@@ -50,8 +51,8 @@ def mistakes_of(kit: Kit) -> tuple[Mistake, ...]:
         limits = camera.limits
         if limits is not None and _is_near(limits):
             why = (
-                f"{camera.name} stops at {limits.stop_c:g} °C and restarts at "
-                f"{limits.restart_c:g} °C; write limits at least {LEAST_APART_K:g} K apart"
+                f"{camera.name} stops at {degrees(limits.stop_c)} and restarts at "
+                f"{degrees(limits.restart_c)}; write limits at least {kelvins(LEAST_APART_K)} apart"
             )
             figure = ("limits", limits.stop_c, limits.restart_c)
             found.append(Mistake(f"{where}.limits.restart_c", camera.id, figure, why))

@@ -38,6 +38,7 @@ MIDDLEWARE = [
     "tumbrel.site.entering.EnteredOnly",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
+    "tumbrel.site.measures.ChosenMeasures",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
 ]

@@ -10,6 +10,8 @@ from typing import Any
 
 from django.http import HttpRequest
 
+from tumbrel.core.measures import Measures, chosen
+
 from .watch import Abandoned, TooLong, Watch
 from .worker import Gone, Work, Worker
 
@@ -55,11 +57,13 @@ class Desk:
         for worker in self._all:
             worker.end()
 
-    def do(self, work: Work, words: tuple[Any, ...], gone: Gone) -> Iterator[bytes]:
+    def do(
+        self, work: Work, words: tuple[Any, ...], gone: Gone, measures: Measures = "metric"
+    ) -> Iterator[bytes]:
         """Parts of the answer. Raises Busy, Abandoned, TooLong, or what the work raises."""
         worker = self._taken(gone)
         try:
-            yield from worker.do(work, words, self.seconds, gone)
+            yield from worker.do(work, words, self.seconds, gone, measures)
         finally:
             with self._turn:
                 self._free.append(worker)
@@ -112,7 +116,7 @@ def edit(work: Work, *words: Any, gone: Gone) -> bytes:
     if _Apart.quick is None:
         return b"".join(work(Watch(SLOW_S, gone), *words))
     try:
-        return b"".join(_Apart.quick.do(work, words, gone))
+        return b"".join(_Apart.quick.do(work, words, gone, chosen()))
     except TooLong:
         return b"".join(heavy(work, *words, gone=gone))
 
@@ -121,7 +125,7 @@ def heavy(work: Work, *words: Any, gone: Gone) -> Iterator[bytes]:
     """Parts of the answer to what takes its time."""
     if _Apart.slow is None:
         return work(Watch(SLOW_S, gone), *words)
-    return _Apart.slow.do(work, words, gone)
+    return _Apart.slow.do(work, words, gone, chosen())
 
 
 def gone_from(request: HttpRequest) -> Gone:

@@ -15,6 +15,7 @@ from multiprocessing.connection import Connection
 from typing import Any
 
 from tumbrel.core.document import BadDocument
+from tumbrel.core.measures import Measures, told_in
 
 from .collecting import collect_seldom
 from .watch import Abandoned, TooLong, Watch
@@ -69,8 +70,17 @@ class Worker:
             self._process.join()
             self._process = None
 
-    def do(self, work: Work, words: tuple[Any, ...], seconds: float, gone: Gone) -> Iterator[bytes]:
-        """Parts of the answer as they come. Raises what the work raises, TooLong, or Abandoned.
+    def do(
+        self,
+        work: Work,
+        words: tuple[Any, ...],
+        seconds: float,
+        gone: Gone,
+        measures: Measures = "metric",
+    ) -> Iterator[bytes]:
+        """Parts of the answer as they come, told in some measures.
+
+        Raises what the work raises, TooLong, or Abandoned.
 
         Whoever stops reading, or has gone, ends the work.
         """
@@ -80,7 +90,8 @@ class Worker:
         assert pipe is not None
         running = True
         try:
-            pipe.send_bytes(pickle.dumps((self._number, work, words, seconds)))
+            told = (self._number, work, words, seconds, measures)
+            pipe.send_bytes(pickle.dumps(told))
             ends = time.monotonic() + seconds + GRACE_S
             while running:
                 while not pipe.poll(LOOK_S):
@@ -132,7 +143,7 @@ def work_on(pipe: Connection, abandoned: Any, parent: int, yields: bool) -> None
     is_fresh = True
     while True:
         try:
-            number, work, words, seconds = pickle.loads(pipe.recv_bytes())  # noqa: S301 - as above
+            number, work, words, seconds, measures = pickle.loads(pipe.recv_bytes())  # noqa: S301 - as above
         except (EOFError, OSError):
             return
 
@@ -142,8 +153,9 @@ def work_on(pipe: Connection, abandoned: Any, parent: int, yields: bool) -> None
             return bool(abandoned.value >= number)
 
         try:
-            for part in work(Watch(seconds, given_up), *words):
-                pipe.send_bytes(pickle.dumps(("part", part)))
+            with told_in(measures):
+                for part in work(Watch(seconds, given_up), *words):
+                    pipe.send_bytes(pickle.dumps(("part", part)))
             told: tuple[str, Any] = ("end", None)
         except (BrokenPipeError, ConnectionError):  # the server has gone
             return

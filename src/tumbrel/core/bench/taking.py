@@ -8,6 +8,7 @@ from ..document import BatteryFamily, Camera, DrawByRunTime, DrawInWatts, Limits
 from ..document.base import Part
 from ..energy import mode_w, nominal_wh
 from ..heat import body_of
+from ..measures import degrees
 from ..mistakes import LEAST_LAG_S
 from ..parameters import DEFAULTS, Defaults
 
@@ -154,7 +155,7 @@ def _text(camera: Camera, family: BatteryFamily, place: Place, defaults: Default
         return f"{minutes:.0f} min{typed}"
     if field == "limits":
         stop_c = body_of(camera, camera.set_ups[0], defaults).limits.stop_c
-        return f"{stop_c:.0f} °C" + ("" if camera.limits else ", assumed")
+        return degrees(stop_c) + ("" if camera.limits else ", assumed")
     value = _places(camera)[kind, key, field]
     if value is None:
         return "assumed by mass"

@@ -6,6 +6,7 @@ import math
 from collections.abc import Callable
 
 from ..document import Camera
+from ..measures import degrees, kelvins, kelvins_per_watt, one_metre_a_second
 from ..wording.units import hours
 from .advice import NextRun
 from .believed import LearnedFigure
@@ -63,7 +64,7 @@ def contrast_words(one: Contrast, camera: Camera) -> str:
     set_up = next(s.name for s in camera.set_ups if s.id == after.set_up)
     what = {"air": "in moving air", "set_up": set_up, "plugged": "plugged in"}[one.what]
     before_min, after_min = (hours(round(run.minutes)) for run in (one.before, after))
-    room = f"{round(after.ambient_c)} °C" + (
+    room = degrees(after.ambient_c) + (
         "" if one.what == "air" else ", moving air" if after.air_mps else ", still"
     )
     return f"{mode} {what}: {after_min}, not {before_min} ({room})."
@@ -97,7 +98,7 @@ FIGURES = {
     "rise_k": "warms, still air",
     "rise_k_per_w": "warms for each watt",
     "tau_s": "takes to warm by two thirds",
-    "air_a": "shed to 1 m/s of air",
+    "air_a": "shed to {air} of air",
     "case": "heat held",
     "charge_heat": "heat of charging, of typical",
     "stop_c": "stops at",
@@ -111,19 +112,19 @@ def figure_words(figure: LearnedFigure, camera: Camera) -> str:
     kind, of = figure.figure.kind, figure.figure.of
     parts = camera.set_ups if kind == "case" else camera.modes
     name = next((part.name for part in parts if part.id == of), "")
-    return f"{name} {FIGURES[kind]}".strip()
+    return f"{name} {FIGURES[kind].format(air=one_metre_a_second())}".strip()
 
 
 FORMS: dict[str, Callable[[float], str]] = {
     "lasts_min": lambda value: hours(round(value)),
-    "rise_k": lambda value: f"{value:.0f} K",
-    "rise_k_per_w": lambda value: f"{value:.1f} K/W",
+    "rise_k": kelvins,
+    "rise_k_per_w": kelvins_per_watt,
     "tau_s": lambda value: f"{value / 60.0:.0f} min",
     "air_a": lambda value: f"{100.0 * (1.0 - 1.0 / (1.0 + value)):.0f} %",
     "case": lambda value: f"× {value:.2f}",
     "charge_heat": lambda value: f"× {value:.2f}",
-    "stop_c": lambda value: f"{value:.0f} °C",
-    "warn_below_k": lambda value: f"{value:.0f} K",
+    "stop_c": degrees,
+    "warn_below_k": kelvins,
     "energy": lambda value: f"× {value:.2f}",
 }
 
@@ -168,7 +169,7 @@ def _where(run: NextRun, camera: Camera) -> str:
     if run.plugged and set_up.power == "battery":
         parts.append(f"plugged in from {round(100 * run.charge_start)} %")
     parts.append("in front of a light fan" if run.air_mps else "in still air")
-    parts.append(f"at {round(run.ambient_c)} °C")
+    parts.append(f"at {degrees(run.ambient_c)}")
     return " ".join(parts)
 
 

@@ -7,9 +7,10 @@ from ..cold import cold_curve
 from ..document import BatteryFamily, Camera, CardSlot, DrawInWatts, Kit, Mode, SetUp
 from ..energy import nominal_wh
 from ..heat import body_of, shedding
+from ..measures import degrees, grams, kelvins_per_watt
 from ..parameters import Defaults
 from ..shelf import Cord, ShelfQuestion, mode_runtimes
-from ..wording.sums import degrees, minutes_text, number
+from ..wording.sums import minutes_text, number
 from ..wording.units import per_cent
 from .answer import Rope, SumTold
 from .questions import Charge, FromBank, Lasts
@@ -41,8 +42,8 @@ def lasts(question: Lasts, defaults: Defaults) -> SumTold:
             _heat_line(question, kit.cameras[0], cord, defaults),
         ),
         assumed=(
-            f"heat by mass: {number(defaults.resistance_k_per_w.value)} K/W at "
-            f"{number(defaults.reference_mass_g.value)} g, unmeasured",
+            f"heat by mass: {kelvins_per_watt(defaults.resistance_k_per_w.value)} at "
+            f"{grams(defaults.reference_mass_g.value)}, unmeasured",
             f"stops at {degrees(cord.stop_c)}; the sun is left out",
         ),
         rope=_charge_rope(question, cord, minutes),
@@ -105,9 +106,9 @@ def _cold_line(question: Lasts, defaults: Defaults) -> tuple[str, ...]:
 def _heat_line(question: Lasts, camera: Camera, cord: Cord, defaults: Defaults) -> str:
     body = body_of(camera, camera.set_ups[0], defaults)
     g = shedding(1.0, body.air_a, question.air_mps)
-    resistance = number(body.resistance_k_per_w)
+    resistance = kelvins_per_watt(body.resistance_k_per_w)
     air = f" × {number(g)} (air)" if question.air_mps > 0.0 else ""
-    rise = f"{resistance} K/W × {number(question.watts)} W{air}"
+    rise = f"{resistance} × {number(question.watts)} W{air}"
     return f"{degrees(question.temp_c)} + {rise} = {degrees(cord.steady_c)} in the end"
 
 
@@ -160,7 +161,7 @@ def charge(question: Charge, defaults: Defaults) -> SumTold:
         assumed=(
             f"charging power over energy {number(intake.rate_per_h)} per hour, taper from "
             f"{per_cent(intake.kink)}, unmeasured",
-            f"between {number(defaults.refuse_cold_c.value)} and "
+            f"between {degrees(defaults.refuse_cold_c.value)} and "
             f"{degrees(defaults.refuse_hot_c.value)}; outside, don't charge. "
             "Follow the maker's instructions",
         ),

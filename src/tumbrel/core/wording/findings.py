@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
+from ..measures import degrees
+
 SENTENCES: dict[str, str] = {
     "figure_mistaken": "{why}. Nothing is rehearsed until then.",
     "card_too_large": "{camera} takes cards up to {largest_gb} GB; {card} is {gb} GB. "
@@ -25,13 +27,13 @@ SENTENCES: dict[str, str] = {
     "hands_not_long_enough": "No time for {camera} {task} at {where}: it takes {takes_s} s. "
     "Make the stop longer.",
     "cold_holds_charge": "{camera} gives out in the cold with {left} % still in its battery, at "
-    "{cell_c} °C. {free}",
-    "charge_refused_cold": "Below 0 °C, don't charge. {battery} is too cold at {when}; warm it "
-    "first. Follow the maker's instructions.",
+    "{cell_c}. {free}",
+    "charge_refused_cold": "Below {freezing}, don't charge. {battery} is too cold at {when}; warm "
+    "it first. Follow the maker's instructions.",
     "charge_refused_hot": "{battery} is too hot to charge at {when}. Let it cool, in the shade. "
     "Follow the maker's instructions.",
-    "cold_to_charge": "{battery} lies at {cell_c} °C at {stop}: below 0 °C, don't charge. Warm it "
-    "in an inside pocket first. Follow the maker's instructions.",
+    "cold_to_charge": "{battery} lies at {cell_c} at {stop}: below {freezing}, don't charge. Warm "
+    "it in an inside pocket first. Follow the maker's instructions.",
     "unattended_charging": "{batteries} at {stop} while you sleep. Never leave "
     "lithium cells charging unattended in a tent; follow the makers' and the house's rules.",
     "reserve_touched": "{bank}'s emergency reserve is used up by other loads from {when}.",
@@ -44,7 +46,7 @@ SENTENCES: dict[str, str] = {
     "air_carriage": "{unit} holds {wh} W h, more than the {limit} W h that carriers usually allow "
     "without asking. Spares go in the cabin with their terminals covered; ask the carrier.",
     "radio_left_on": "{camera}'s radio left on costs {wh} W h while it is off.",
-    "hot_housing": "{camera} reaches {body_c} °C. Keep it off skin and let it cool before "
+    "hot_housing": "{camera} reaches {body_c}. Keep it off skin and let it cool before "
     "touching it.",
     "mode_cannot_loop": "{camera} has no loop in {mode}. Choose another mode or pattern.",
     "loop_too_short": "{camera}'s loop of {length_s} s overwrites the start of moments before they "
@@ -103,12 +105,14 @@ SENTENCES: dict[str, str] = {
 
 def finding_words(code: str, values: Mapping[str, str | float | int]) -> str:
     """The sentence of a finding's code with its values. Raises KeyError for an unknown code."""
-    told = {
-        name: str(value).replace("-", "\u2212") if _negative(value) else value
-        for name, value in values.items()
-    }
-    return SENTENCES[code].format(**told)
+    told = {name: _told(name, value) for name, value in values.items()}
+    return SENTENCES[code].format(**told, freezing=degrees(0.0))
 
 
-def _negative(value: str | float) -> bool:
-    return not isinstance(value, str) and value < 0
+def _told(name: str, value: str | float) -> str | float:
+    """A value as it stands in a sentence: temperatures in the reader's measures."""
+    if isinstance(value, str):
+        return value
+    if name.endswith("_c"):
+        return degrees(value)
+    return str(value).replace("-", "\u2212") if value < 0 else value

@@ -32,11 +32,6 @@ def minutes_text(minutes: float) -> str:
     return f"{hours // 24} days {hours % 24} h"
 
 
-def degrees(celsius: float) -> str:
-    """Whole degrees."""
-    return f"{celsius:.0f} °C".replace("-", "\u2212")
-
-
 def gigabytes(count: float) -> str:
     """Bytes as GB or TB."""
     gb = count / 1e9

@@ -4,6 +4,7 @@ import { useCommands } from "./commands";
 import { KeepingMark } from "./KeepingMark";
 import type { Steps } from "./StepsContext";
 import { ThemeContext } from "./themeContext";
+import { MeasuresToggle } from "./MeasuresToggle";
 import { ThemeToggle } from "./ThemeToggle";
 import "./head.css";
 
@@ -64,6 +65,9 @@ export function TripHead({ name, steps, own, saveFile }: Props) {
         <Link to="/trips" className="tool wide">
           Trips
         </Link>
+        <span className="wide">
+          <MeasuresToggle />
+        </span>
         <ThemeToggle />
       </span>
     </header>

@@ -1,8 +1,8 @@
 import { memo, type ReactNode } from "react";
 import type { Clock } from "../domain/clock";
-import { batteryIn, givesOutMs, momentOf } from "../domain/moment";
+import { batteryIn, givesOutMs, modeAt, momentOf, roomMinutes } from "../domain/moment";
 import type { Camera, PlanDocument, Rehearsal } from "../domain/types";
-import { gigabytesText, percentText } from "../domain/units";
+import { gigabytesText, minutesText, percentText } from "../domain/units";
 import type { LaneAt, Lanes } from "../scale/lanes";
 
 interface HeadsProps {
@@ -45,6 +45,7 @@ export const Heads = memo(function Heads(props: HeadsProps) {
 });
 
 function Head({
+  document,
   rehearsal,
   clock,
   lanes,
@@ -71,7 +72,7 @@ function Head({
         <>
           <div className="head-now">{leftText(rehearsal, clock, camera, handMs, lane.w)}</div>
           {lanes.phone ? null : (
-            <div className="head-now">{roomText(rehearsal, camera, handMs, lane.w)}</div>
+            <div className="head-now">{roomText(document, rehearsal, camera, handMs, lane.w)}</div>
           )}
         </>
       )}
@@ -98,7 +99,14 @@ function leftText(
   return ends === null ? `${share} left` : `${share}, to ${clock.time(ends)}`;
 }
 
-function roomText(rehearsal: Rehearsal, camera: Camera, handMs: number, width: number): string {
+/** "101 GB, 2 h 14": room on the card, and how long that is in the mode that runs, or runs next. */
+function roomText(
+  document: PlanDocument,
+  rehearsal: Rehearsal,
+  camera: Camera,
+  handMs: number,
+  width: number,
+): string {
   const result = rehearsal.cameras.find((one) => one.camera === camera.id);
   const moment = result ? momentOf(result.course, handMs) : null;
   const store = rehearsal.cards.find((one) =>
@@ -106,5 +114,8 @@ function roomText(rehearsal: Rehearsal, camera: Camera, handMs: number, width: n
   );
   if (moment === null || store === undefined) return "no card";
   const room = gigabytesText(Math.max(0, store.size - moment.usedBytes));
-  return width < WORDS_FROM_PX ? room : `${room} of room`;
+  if (width < WORDS_FROM_PX) return room;
+  const mode = modeAt(document, rehearsal, camera, handMs);
+  const minutes = mode === null ? null : roomMinutes(mode, store.size - moment.usedBytes);
+  return minutes === null ? `${room} of room` : `${room}, ${minutesText(minutes)}`;
 }

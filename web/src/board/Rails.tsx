@@ -1,6 +1,6 @@
 import type { Clock } from "../domain/clock";
 import type { Item, Rehearsal } from "../domain/types";
-import { degreesText } from "../domain/units";
+import { degreesText, metresText, speedText } from "../domain/units";
 import type { Band, Elastic } from "../scale/elastic";
 import type { Lanes } from "../scale/lanes";
 import { hourMarks, spaced } from "../scale/ticks";
@@ -177,7 +177,7 @@ function Words({ band, items, lanes, clock }: RailsProps & { band: Band }) {
   const second =
     item.kind === "stop" ? `${times}  ${temp}` : [climb, temp].filter(Boolean).join(" · ");
   return (
-    <g className="label" fill="var(--ink-2)" fontSize={12.5}>
+    <g className="label" fill="var(--ink-2)" fontSize={12}>
       <text
         x={x}
         y={band.y0 + (height < 20 ? height / 2 + 4.5 : 16)}
@@ -187,7 +187,7 @@ function Words({ band, items, lanes, clock }: RailsProps & { band: Band }) {
       >
         {clipped(item.name, inline && item.kind === "leg" ? 15 : 18)}
         {inline && item.kind === "leg" ? (
-          <tspan fontSize={12.5} fontWeight={450} fill="var(--ink-2)">{`  ${temp}`}</tspan>
+          <tspan fontSize={12} fontWeight={450} fill="var(--ink-2)">{`  ${temp}`}</tspan>
         ) : null}
       </text>
       {inline ? null : (
@@ -197,7 +197,7 @@ function Words({ band, items, lanes, clock }: RailsProps & { band: Band }) {
       )}
       {item.kind === "leg" && height > 50 ? (
         <text x={x} y={band.y0 + 46}>
-          {item.air_mps} m/s air
+          {speedText(item.air_mps)} air
         </text>
       ) : null}
       {item.kind === "leg" && height > 66 ? (
@@ -240,17 +240,18 @@ function PhoneWords({ scale, items, clock, lanes }: RailsProps) {
 }
 
 function temperature(item: Item): string {
-  const [a, b] = [Math.round(item.temp_start_c), Math.round(item.temp_end_c)].sort(
-    (one, other) => one - other,
-  ) as [number, number];
-  if (a === b) return degreesText(a);
+  const [a, b] = [item.temp_start_c, item.temp_end_c].sort((one, other) => one - other) as [
+    number,
+    number,
+  ];
+  if (degreesText(a) === degreesText(b)) return degreesText(a);
   const between = a < 0 || b < 0 ? " to " : "–";
   return `${degreesText(a).slice(0, -1)}${between}${degreesText(b)}`;
 }
 
 function climbText([from, to]: [number, number]): string {
   const climb = Math.round(to - from);
-  return climb >= 0 ? `▲ ${String(climb)} m` : `▼ ${String(-climb)} m`;
+  return climb >= 0 ? `▲ ${metresText(climb)}` : `▼ ${metresText(-climb)}`;
 }
 
 function clipped(name: string, most: number): string {

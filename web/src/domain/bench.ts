@@ -11,7 +11,7 @@ import type {
   RunningTest,
   RunTold,
 } from "./types";
-import { degreesText, minuteRangeText, minutesText } from "./units";
+import { degreesText, minuteRangeText, minutesText, speedText } from "./units";
 
 export const END_WORDS: Record<RunEnd, string> = {
   empty: "empty",
@@ -34,7 +34,7 @@ export const END_CHOICES: readonly { value: RunEnd; name: string }[] = [
 export const AIRS = [
   { value: "0", name: "still" },
   { value: "1.5", name: "light fan" },
-  { value: "4", name: "4 m/s" },
+  { value: "4", name: speedText(4) },
   { value: "9", name: "riding speed" },
 ] as const;
 
@@ -42,7 +42,7 @@ const MINUTE_MS = 60_000;
 const LONGEST_MIN = 2880;
 
 export function airText(mps: number): string {
-  return AIRS.find((one) => Number(one.value) === mps)?.name ?? `${String(mps)} m/s`;
+  return AIRS.find((one) => Number(one.value) === mps)?.name ?? speedText(mps);
 }
 
 /** A camera of the kit with its runs; null when the kit has no such one. */

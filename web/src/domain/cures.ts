@@ -1,7 +1,7 @@
 import type { TripAndPlan } from "./edits";
 import { withoutWays } from "./track";
 import type { Cure, CureTarget, Loss, PlanDocument } from "./types";
-import { countText, minutesText, signedMomentsText, wattHoursText } from "./units";
+import { countText, gramsText, minutesText, signedMomentsText, wattHoursText } from "./units";
 
 const MINUTE_MS = 60_000;
 const WORTH_WH = 0.1;
@@ -17,7 +17,7 @@ export function cureFigures(cure: Cure): string {
     signedMomentsText(cure.nice_moments, "nice"),
     gainText(cure.nice_ms, "nice"),
     cure.picture >= 0.01 ? `−${String(Math.round(cure.picture * 100))} % picture` : "",
-    cure.grams > 0 ? `${String(Math.round(cure.grams))} g` : "",
+    cure.grams > 0 ? gramsText(cure.grams) : "",
     cure.warnings > 0 ? `brings ${countText(cure.warnings, "warning")}` : "",
     cure.halts > 0 ? `${String(cure.halts)} more ${cure.halts === 1 ? "halt" : "halts"}` : "",
     Math.abs(cure.wh) >= WORTH_WH ? signed(cure.wh, wattHoursText(Math.abs(cure.wh))) : "",

@@ -1,10 +1,13 @@
 import { IMPORTANCES, type Rehearsal } from "./types";
 import {
+  degreesText,
   gigabytesText,
+  gramsText,
   minutesText,
   signedMinutesText,
   signedMomentsText,
   signedWattHoursText,
+  temperatureText,
 } from "./units";
 
 const MINUTE_MS = 60_000;
@@ -22,7 +25,7 @@ export function differenceText(
     ...minutesParts(base, told),
     ...momentsParts(base, told),
     signedWattHoursText(told.ledgers.energy_used_wh - base.ledgers.energy_used_wh),
-    grams === 0 ? "0 g" : `${sign(grams)}${String(Math.abs(Math.round(grams)))} g`,
+    grams === 0 ? gramsText(0) : `${sign(grams)}${gramsText(Math.abs(grams))}`,
     bytesPart(told.ledgers.bytes_written - base.ledgers.bytes_written),
     heatPart(base, told, nameOf),
     lookingPart(told.looking_through_ms - base.looking_through_ms),
@@ -69,7 +72,7 @@ function heatPart(base: Rehearsal, told: Rehearsal, nameOf: (camera: string) => 
       most = { camera: one.camera, from, to: one.hottest_c };
   }
   if (most === null) return "";
-  return `${nameOf(most.camera)} ${String(Math.round(most.from))} to ${String(Math.round(most.to))} °C`;
+  return `${nameOf(most.camera)} ${degreesText(most.from).slice(0, -1)} to ${temperatureText(most.to)}`;
 }
 
 function lookingPart(ms: number): string {

@@ -30,7 +30,7 @@ describe("the hand on the route", () => {
     const low = { ...LOW_LEG, temp_doubt_k: 2.4, air_mps: 1.5 };
     const here = at(15);
     expect(here && hereWords(here, low, clock)).toBe(
-      "06:15 · low · 1 km · 1100 m · 15°C ± 2 · air 1.5 m/s · sun 15° up, from the left, 75 W/m² on the kit",
+      "06:15 · low · 1 km · 1100 m · 15 °C ± 2 · air 1.5 m/s · sun 15° up, from the left, 75 W/m² on the kit",
     );
   });
   it.each([

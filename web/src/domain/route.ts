@@ -1,6 +1,13 @@
 import type { Clock } from "./clock";
 import type { Item, ItemTold, RouteTold, Trip } from "./types";
-import { degreesText, kilometresText } from "./units";
+import {
+  angleText,
+  doubtText,
+  kilometresText,
+  metresText,
+  speedText,
+  temperatureText,
+} from "./units";
 
 /** A moment on the route: the leg or stop that it falls on, and what is there. */
 export interface Here {
@@ -116,14 +123,14 @@ export function msIn(told: ItemTold, along: number): number {
 /** "Day 2, 10:42 · climb · 4.2 km, 1 840 m · 6° ± 3 · air 1 m/s · sun 34° up, from the right, 410 W/m² on the kit" */
 export function hereWords(here: Here, item: Item, clock: Clock): string {
   const warm = item.temp_start_c + (item.temp_end_c - item.temp_start_c) * here.share;
-  const doubt = item.temp_doubt_k > 0 ? ` ± ${String(Math.round(item.temp_doubt_k))}` : "";
+  const doubt = doubtText(item.temp_doubt_k);
   return [
     clock.full(here.ms),
     item.name,
     here.along === null ? "" : kilometresText(here.along),
-    here.height === null ? "" : `${String(Math.round(here.height))} m`,
-    `${degreesText(warm)}C${doubt}`,
-    item.kind === "leg" ? `air ${String(item.air_mps)} m/s` : "",
+    here.height === null ? "" : metresText(here.height),
+    `${temperatureText(warm)}${doubt}`,
+    item.kind === "leg" ? `air ${speedText(item.air_mps)}` : "",
     here.sun === null ? "" : sunWords(here.sun, here.side, here.kit ?? 0),
   ]
     .filter(Boolean)
@@ -137,7 +144,7 @@ function sunWords(height: number, side: number | null, kit: number): string {
   if (height < DARK) return "night";
   if (height < UNDER) return "twilight";
   const from = side === null ? "" : `, ${sideWords(side)}`;
-  return `sun ${degreesText(height)} up${from}, ${String(Math.round(kit))} W/m² on the kit`;
+  return `sun ${angleText(height)} up${from}, ${String(Math.round(kit))} W/m² on the kit`;
 }
 
 /** Where the sun stands from the direction of travel: ahead, behind, or to a side. */

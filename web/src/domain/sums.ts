@@ -1,4 +1,5 @@
 import type { components } from "../api/schema";
+import { shownIn, shownNumber } from "./measures";
 import { parseNumber } from "./units";
 
 export type Question = components["schemas"]["SumAsked"]["question"];
@@ -269,10 +270,13 @@ export function wrongIn(blank: Blank, typed: Typed): string | null {
       ? null
       : "Like 2027-06-21.";
   const number = parseNumber(text);
-  if (number === null) return text === "" ? `Give ${blank.unit}.` : "That is no number.";
+  if (number === null)
+    return text === "" ? `Give ${shownIn(blank.unit).unit}.` : "That is no number.";
   if (blank.whole === true && !Number.isInteger(number)) return "Give a whole number.";
-  if (number < blank.min || number > blank.max)
-    return `From ${String(blank.min).replace("-", "\u2212")} to ${String(blank.max)}.`;
+  if (number < blank.min || number > blank.max) {
+    const [least, most] = [blank.min, blank.max].map((one) => String(shownNumber(one, blank.unit)));
+    return `From ${(least ?? "").replace("-", "\u2212")} to ${most ?? ""}.`;
+  }
   if (blank.name === "to_pct" && number <= (parseNumber(typed["from_pct"] ?? "20") ?? 0))
     return "More than it has already.";
   return null;

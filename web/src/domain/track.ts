@@ -1,6 +1,8 @@
 import type { operations } from "../api/schema";
 import type { TripAndPlan } from "./edits";
+import { METRES_A_MILE, shownIn } from "./measures";
 import type { Item, Leg, TrackLaid, TrackRead, Trip } from "./types";
+import { kilometresText } from "./units";
 
 export type Going = NonNullable<operations["layTrack"]["parameters"]["query"]["way"]>;
 
@@ -69,8 +71,11 @@ export function legAfter(items: readonly Item[], leg: Leg): Leg | null {
   return null;
 }
 
-/** A round length that fits into some metres, for a scale bar. */
+/** A length [m] that fits into some metres, for a scale bar: round in what ways are told in. */
 export function scaleBar(mostMetres: number): number {
-  const size = 10 ** Math.floor(Math.log10(Math.max(1, mostMetres)));
-  return [5, 2, 1].map((one) => one * size).find((one) => one <= mostMetres) ?? size;
+  const { of, back } = shownIn("m");
+  const each = kilometresText(mostMetres).endsWith(" mi") ? METRES_A_MILE : back(1);
+  const most = each === METRES_A_MILE ? mostMetres / each : of(mostMetres);
+  const size = 10 ** Math.floor(Math.log10(Math.max(1, most)));
+  return each * ([5, 2, 1].map((one) => one * size).find((one) => one <= most) ?? size);
 }

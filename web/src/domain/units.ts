@@ -1,5 +1,7 @@
 /** One formatter per unit: labels, ticks and sentences come from here. */
 
+import { measured, measures, shownIn } from "./measures";
+
 export function minutesText(minutes: number): string {
   const whole = Math.round(minutes);
   if (whole < 60) return `${String(whole)} min`;
@@ -14,10 +16,30 @@ export function minuteRangeText(low: number, high: number): string {
     : `${from} to ${minutesText(high)}`;
 }
 
+const FEET_TO_READ_M = 300; // shorter ways are told in feet, where miles are
+
 export function kilometresText(metres: number): string {
-  const km = metres / 1000;
-  if (km < 1) return `${String(Math.round(metres))} m`;
-  return `${km >= 100 || Number.isInteger(km) ? String(Math.round(km)) : km.toFixed(1)} km`;
+  const short = measures() === "imperial" ? metres < FEET_TO_READ_M : metres < 1000;
+  if (short) return metresText(metres);
+  const { of, unit } = shownIn("km");
+  const long = of(metres / 1000);
+  const plain = long >= 100 || Number.isInteger(long);
+  return `${plain ? String(Math.round(long)) : long.toFixed(1)} ${unit}`;
+}
+
+/** A height or a short way: "1840 m", "6037 ft". */
+export function metresText(metres: number): string {
+  return measured(metres, "m", 0);
+}
+
+/** An airflow: "3.5 m/s", "7.8 mph". */
+export function speedText(mps: number): string {
+  return measured(mps, "m/s");
+}
+
+/** A mass: "120 g", "4.2 oz". */
+export function gramsText(grams: number): string {
+  return measured(measures() === "metric" ? Math.round(grams) : grams, "g");
 }
 
 /** A clip's length: seconds while it is shorter than two minutes. */
@@ -57,8 +79,24 @@ export function gigabytesText(bytes: number): string {
   return gb < 10 ? `${gb.toFixed(1)} GB` : `${String(Math.round(gb))} GB`;
 }
 
+/** A temperature without its unit's letter. */
 export function degreesText(celsius: number): string {
-  return `${String(Math.round(celsius)).replace("-", "\u2212")}°`;
+  return `${String(Math.round(shownIn("°C").of(celsius))).replace("-", "\u2212")}°`;
+}
+
+/** A temperature: "20 °C", "68 °F". */
+export function temperatureText(celsius: number): string {
+  return degreesText(celsius).replace("°", ` ${shownIn("°C").unit}`);
+}
+
+/** A doubt of so many kelvins, behind a temperature: " ± 3"; nothing where there is none. */
+export function doubtText(kelvins: number): string {
+  return kelvins > 0 ? ` ± ${String(Math.round(shownIn("K").of(kelvins)))}` : "";
+}
+
+/** An angle: "34°". */
+export function angleText(degrees: number): string {
+  return `${String(Math.round(degrees)).replace("-", "\u2212")}°`;
 }
 
 export function wattHoursText(wh: number): string {

@@ -9,7 +9,7 @@ import {
   type StretchTold,
   type VariantCompared,
 } from "./types";
-import { expectedText, gigabytesText, minutesText, percentText } from "./units";
+import { expectedText, gigabytesText, gramsText, minutesText, percentText } from "./units";
 
 const MINUTE_MS = 60_000;
 const NONE = "none";
@@ -54,7 +54,7 @@ export function ledgerRows(
       if (left == null || state === undefined) return "\u2013";
       return `${nameOfCamera(state.document, left.camera)}, ${percentText(left.left)} of ${LEFT[left.resource]}`;
     }),
-    row("carried", (one) => `${String(Math.round(one.grams))} g`),
+    row("carried", (one) => gramsText(one.grams)),
     row("costs", (one) => (one.money == null ? "not said" : String(one.money))),
     row("energy", (one) => `${String(Math.round(one.wh))} W h`),
     row("swaps", (one) => String(one.swaps)),
@@ -205,7 +205,7 @@ export function comparisonSentence(states: readonly VariantCompared[], names: re
     const said = [
       more(filmed, "filmed"),
       more(looking, "to look through"),
-      grams === 0 ? "" : `${String(Math.abs(grams))} g ${grams > 0 ? "more" : "less"}`,
+      grams === 0 ? "" : `${gramsText(Math.abs(grams))} ${grams > 0 ? "more" : "less"}`,
     ].filter((one) => one !== "");
     return `${names[place + 1] ?? ""}: ${said.length === 0 ? "nothing of it changes" : said.join(", ")}.`;
   });

@@ -1,4 +1,5 @@
 import { type KeyboardEvent, type ReactNode, useId, useState } from "react";
+import { rounded, shownIn, shownNumber } from "../domain/measures";
 import { parseNumber } from "../domain/units";
 import { useKeptOnLeaving } from "./useKeptOnLeaving";
 import { useLeft } from "./useLeft";
@@ -167,7 +168,11 @@ interface NumberInProps extends Omit<Shared, "unit"> {
   assumed?: string;
 }
 
-/** A number with its unit; out of range it is refused beside the field and nothing changes. */
+/**
+ * A number with its unit; out of range it is refused beside the field and nothing changes.
+ *
+ * `value`, limits and what is kept are in `unit`; it is shown and typed in the measures chosen.
+ */
 export function NumberIn({
   value,
   onCommit,
@@ -181,33 +186,42 @@ export function NumberIn({
   label,
   ...shared
 }: NumberInProps) {
+  const shown = shownIn(unit);
+  const limit = (of: number) => String(shownNumber(of, unit)).replace("-", "\u2212");
   const check = (text: string) => {
-    if (text.trim() === "") return onClear ? null : `Give a number in ${unit}.`;
-    const number = parseNumber(text);
-    if (number === null) return "That is no number.";
-    if (whole === true && !Number.isInteger(number)) return "Give a whole number.";
+    if (text.trim() === "") return onClear ? null : `Give a number in ${shown.unit}.`;
+    const typed = parseNumber(text);
+    if (typed === null) return "That is no number.";
+    if (whole === true && !Number.isInteger(typed)) return "Give a whole number.";
+    const number = shown.back(typed);
     if (number > max || number < (min ?? -Infinity) || number <= above)
       return min === undefined
-        ? `More than ${String(above)}, up to ${String(max)} ${unit}.`
-        : `From ${String(min)} to ${String(max)} ${unit}.`;
+        ? `More than ${limit(above)}, up to ${limit(max)} ${shown.unit}.`
+        : `From ${limit(min)} to ${limit(max)} ${shown.unit}.`;
     return null;
   };
   return (
     <TextIn
       {...shared}
       label={label}
-      unit={unit}
+      unit={shown.unit}
       least={LEAST_NUMBER_CH}
-      value={value == null ? "" : String(value).replace("-", "\u2212")}
+      value={value == null ? "" : limit(value)}
       check={check}
-      placeholder={assumed === undefined ? undefined : `assumed ${assumed}`}
+      placeholder={assumed === undefined ? undefined : `assumed ${assumedIn(assumed, unit)}`}
       onCommit={(text) => {
-        const number = parseNumber(text);
-        if (number === null) onClear?.();
-        else onCommit(number);
+        const typed = parseNumber(text);
+        if (typed === null) onClear?.();
+        else onCommit(whole === true ? rounded(shown.back(typed), 0) : shown.back(typed));
       }}
     />
   );
+}
+
+/** What is assumed in SI, as it is shown; words stay as they are. */
+function assumedIn(assumed: string, unit: string): string {
+  const number = parseNumber(assumed);
+  return number === null ? assumed : String(shownNumber(number, unit));
 }
 
 interface PercentInProps extends Omit<Shared, "unit"> {

@@ -5,12 +5,17 @@ Source: model/hands#tasks.
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+from typing import Final
+
 from ..document import Assignment, Kit, Leg
 from ..rehearsal.engine.played import Played
 from ..rehearsal.hands.tasks import TaskDone
 from ..rehearsal.result.result import Move
 from ..rehearsal.trip.timeline import Laid
-from ..wording.moves import start_words, stop_words, task_words
+from ..wording.moves import again_words, start_words, stop_words, task_words
+
+SOON_MS: Final = 3_600_000
 
 
 def moves_of(played: Played) -> tuple[Move, ...]:
@@ -30,10 +35,27 @@ def _tasks(played: Played) -> list[Move]:
             takes_out=done.out_name,
             puts_in=done.in_name,
             unit=done.unit,
-            text=task_words(done.kind, done.out_name, done.in_name),
+            text=task_words(done.kind, done.out_name, done.in_name)
+            + again(played.hands.done, number),
         )
-        for done in played.hands.done
+        for number, done in enumerate(played.hands.done)
     ]
+
+
+def again(done: Sequence[TaskDone], number: int) -> str:
+    """What is added to a swap that puts in what went in less than an hour before: why."""
+    swap = done[number]
+    if swap.kind != "swap":
+        return ""
+    for place in range(number - 1, -1, -1):
+        before = done[place]
+        if before.end_ms < swap.start_ms - SOON_MS:
+            return ""
+        if before.kind == "swap" and before.in_name == swap.in_name:
+            since = done[place + 1 : number]
+            charged = any(one.kind == "plug" and one.out_name == swap.in_name for one in since)
+            return again_words(charged, swap.out_name)
+    return ""
 
 
 def _lane(played: Played, done: TaskDone) -> str:

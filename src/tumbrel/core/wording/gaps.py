@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ..measures import degrees
 from ..rehearsal.camera.causes import Cause
 
 CAUSE_WORDS: dict[Cause, str] = {
@@ -32,7 +33,7 @@ def gap_words(cause: Cause, battery: str, stop_c: float, *, fixed_memory: bool) 
     if cause is Cause.COLD and battery:
         return f"{battery} too cold"
     if cause is Cause.HOT:
-        return f"too hot, {round(stop_c)}°"
+        return f"too hot, {degrees(stop_c, unit=False)}"
     if cause is Cause.CARD_FULL and fixed_memory:
         return "memory full"
     return CAUSE_WORDS[cause]

@@ -10,7 +10,7 @@ PATTERN_WORDS = {
     "loop": "loop",
     "windows": "by the clock",
     "interval": "interval",
-    "armed": "arm",
+    "armed": "trigger on,",
 }
 
 
@@ -24,6 +24,13 @@ def start_words(kit: Kit, assignment: Assignment) -> str:
 def stop_words() -> str:
     """What to do at the end of a stretch."""
     return "stop"
+
+
+def again_words(charged: bool, gave_out: str) -> str:
+    """Why a battery goes in again soon after it went in before."""
+    if charged:
+        return " again, charged meanwhile"
+    return f" again: {gave_out} would not last" if gave_out else " again"
 
 
 def task_words(kind: str, takes_out: str, puts_in: str) -> str:

@@ -1,5 +1,6 @@
 import { MinuteRail } from "../../board/MinuteRail";
 import { curveEnd, longestShown } from "../../domain/bench";
+import { measures, shownIn } from "../../domain/measures";
 import type { BodyCurve, Look } from "../../domain/types";
 import { degreesText } from "../../domain/units";
 
@@ -160,9 +161,13 @@ function band(curve: BodyCurve, x: Scale, y: Scale): string {
   return `M${side(curve.low_c).join("L")}L${side(curve.high_c).reverse().join("L")}z`;
 }
 
+/** Temperatures [°C] of the marks: round in the measures that they are told in. */
 function degreeTicks(from: number, to: number): number[] {
-  const first = Math.ceil(from / 10) * 10;
-  return Array.from({ length: Math.floor((to - first) / 10) + 1 }, (_, n) => first + n * 10);
+  const { of, back } = shownIn("°C");
+  const step = measures() === "metric" ? 10 : 20;
+  const first = Math.ceil(of(from) / step) * step;
+  const count = Math.max(0, Math.floor((of(to) - first) / step) + 1);
+  return Array.from({ length: count }, (_, n) => back(first + n * step));
 }
 
 /** Words at the ends of curves, moved down until none covers another, and up from the foot. */

@@ -4,7 +4,8 @@ import { lookAt } from "../../api/bench";
 import { usePumped } from "../../api/usePumped";
 import { modeName } from "../../domain/bench";
 import type { Air, Camera, OnBench } from "../../domain/types";
-import { degreesText } from "../../domain/units";
+import { measured } from "../../domain/measures";
+import { degreesText, speedText, temperatureText } from "../../domain/units";
 import { CheckIn, ChoiceIn, Pick } from "../../ui/fields";
 import { useWidth } from "../../ui/useWidth";
 import { BodyPicture } from "./BodyPicture";
@@ -37,7 +38,7 @@ export function LookView({ on }: { on: OnBench }) {
       <h2>In the air you will have</h2>
       <div className="shelf-controls label">
         <span className="shelf-control slider">
-          <span id="bench-temperature">temperature {degreesText(shown.ambient_c)}C</span>
+          <span id="bench-temperature">temperature {temperatureText(shown.ambient_c)}</span>
           <Slider
             value={shown.ambient_c}
             min={-15}
@@ -46,11 +47,11 @@ export function LookView({ on }: { on: OnBench }) {
             marks={MARKS}
             onChange={(_, value) => change({ ambient_c: value as number })}
             aria-labelledby="bench-temperature"
-            getAriaValueText={(value) => `${String(value)} degrees`}
+            getAriaValueText={(value) => temperatureText(value)}
           />
         </span>
         <span className="shelf-control slider">
-          <span id="bench-air">air {shown.air_mps.toFixed(1)} m/s</span>
+          <span id="bench-air">air {measured(shown.air_mps, "m/s", 1)}</span>
           <Slider
             value={shown.air_mps}
             min={0}
@@ -59,7 +60,7 @@ export function LookView({ on }: { on: OnBench }) {
             marks={AIR_MARKS}
             onChange={(_, value) => change({ air_mps: value as number })}
             aria-labelledby="bench-air"
-            getAriaValueText={(value) => `${String(value)} metres a second`}
+            getAriaValueText={(value) => speedText(value)}
           />
         </span>
         {camera.set_ups.length > 1 ? (

@@ -74,7 +74,7 @@ function ModeCord({ look, x, y, maxMin, name, isChosen }: CordProps) {
         x={x}
         y={22}
         textAnchor="middle"
-        fontSize={13.5}
+        fontSize={13}
         fontWeight={740}
         fill="var(--ink)"
         textDecoration={isChosen ? "underline" : undefined}
@@ -107,7 +107,7 @@ function ModeCord({ look, x, y, maxMin, name, isChosen }: CordProps) {
       >
         {goesOn ? `${minutesText(maxMin)} +` : minutesText(look.likely_min)}
       </text>
-      <text x={x} y={bottom + 41} textAnchor="middle" fontSize={12.5} fill="var(--ink-2)">
+      <text x={x} y={bottom + 41} textAnchor="middle" fontSize={12} fill="var(--ink-2)">
         {goesOn ? "no end" : END_WORDS[look.end]}
       </text>
     </g>

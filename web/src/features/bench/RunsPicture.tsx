@@ -119,14 +119,14 @@ function LaneDrawing({ lane, camera, layout }: LaneProps) {
   return (
     <g>
       <g textAnchor="middle" fill="var(--ink)">
-        <text x={lane.x} y={24} fontSize={14.5} fontWeight={740}>
+        <text x={lane.x} y={24} fontSize={14} fontWeight={740}>
           {modeName(camera, tried.mode).slice(0, letters)}
         </text>
         <text x={lane.x} y={41} fontSize={13}>
           {air}
         </text>
         {twoLines(built, letters).map((words, line) => (
-          <text key={line} x={lane.x} y={57 + 15 * line} fontSize={12.5} fill="var(--ink-2)">
+          <text key={line} x={lane.x} y={57 + 15 * line} fontSize={12} fill="var(--ink-2)">
             {words}
           </text>
         ))}

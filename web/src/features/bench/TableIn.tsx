@@ -3,7 +3,7 @@ import { useMutation } from "@tanstack/react-query";
 import { readRuns } from "../../api/bench";
 import { END_WORDS, modeName } from "../../domain/bench";
 import type { BenchRun, Camera } from "../../domain/types";
-import { minutesText } from "../../domain/units";
+import { minutesText, temperatureText } from "../../domain/units";
 import { Field } from "../../ui/fields";
 import { FileIn } from "../../ui/FileIn";
 import { useDraft } from "../../ui/useDraft";
@@ -72,8 +72,9 @@ export function TableIn({ kitId, camera, cameras, settled, onKeep }: Props) {
               const of = nameOf(run.camera);
               return (
                 <li key={run.id}>
-                  {of?.name}, {of ? modeName(of, run.mode) : run.mode}, {run.ambient_c} °C:{" "}
-                  {END_WORDS[run.end]} after {minutesText(run.minutes)}
+                  {of?.name}, {of ? modeName(of, run.mode) : run.mode},{" "}
+                  {temperatureText(run.ambient_c)}: {END_WORDS[run.end]} after{" "}
+                  {minutesText(run.minutes)}
                 </li>
               );
             })}

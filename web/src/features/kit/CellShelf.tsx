@@ -2,6 +2,7 @@ import { type DragEvent, type KeyboardEvent, useState } from "react";
 import { freshBattery, freshFamily } from "../../domain/kitEdits";
 import { freshPocket } from "../../domain/powerEdits";
 import type { Battery, Kit, Plan } from "../../domain/types";
+import { degreesText } from "../../domain/units";
 import type { Opened } from "./opened";
 
 interface Props {
@@ -23,7 +24,7 @@ interface Place {
 
 const CAMERA = "camera/";
 const WARM: Record<Kit["pockets"][number]["warmth"], string> = {
-  inside: "25°",
+  inside: degreesText(25),
   outer: "half way to the air",
   bag: "as the air",
 };

@@ -50,7 +50,7 @@ export function ShelfPicture({ shelf, kit, width, onOpen }: Props) {
         <MinuteRail x0={50} x1={wide} maxMin={maxMin} pxPerMin={layout.pxPerMin} y={y} />
         {planks.map((plank) => (
           <g key={plank.camera.id}>
-            <text x={plank.x0 + 2} y={36} fontSize={12.5} fill="var(--ink-2)">
+            <text x={plank.x0 + 2} y={36} fontSize={12} fill="var(--ink-2)">
               {familyText(kit, plank.camera)}
             </text>
             <rect
@@ -76,7 +76,7 @@ export function ShelfPicture({ shelf, kit, width, onOpen }: Props) {
             x={wide - 4}
             y={level - 6}
             textAnchor="end"
-            fontSize={13.5}
+            fontSize={13}
             fontWeight={640}
             fill="var(--act)"
             stroke="var(--paper)"
@@ -204,7 +204,7 @@ function Caption({ hook, y, maxMin, level }: LineProps & { level: number | null 
       <text x={x} y={top + 13} textAnchor="middle" fontSize={13} fontWeight={640} fill="var(--ink)">
         {cord.minutes == null ? "48 h +" : minutesText(cord.minutes)}
       </text>
-      <text x={x} y={top + 28} textAnchor="middle" fontSize={12.5} fill="var(--ink-2)">
+      <text x={x} y={top + 28} textAnchor="middle" fontSize={12} fill="var(--ink-2)">
         {words}
       </text>
     </g>

@@ -3,7 +3,7 @@ import { type ReactNode, useMemo, useRef, useState } from "react";
 import { hangShelf } from "../../api/queries";
 import { usePumped } from "../../api/usePumped";
 import type { Kit, Trip } from "../../domain/types";
-import { degreesText } from "../../domain/units";
+import { speedText, temperatureText } from "../../domain/units";
 import { Pick } from "../../ui/fields";
 import { useWidth } from "../../ui/useWidth";
 import type { Opened } from "./opened";
@@ -20,8 +20,8 @@ interface Props {
 const AIRS = [
   { value: "0", name: "still" },
   { value: "1.2", name: "walking" },
-  { value: "5", name: "5 m/s" },
-  { value: "9", name: "9 m/s" },
+  { value: "5", name: speedText(5) },
+  { value: "9", name: speedText(9) },
 ] as const;
 const FIRST = "(first)";
 
@@ -70,7 +70,7 @@ export function ShelfView({ kit, trip, onOpen, children }: Props) {
           air <Pick label="Air" value={air} choices={AIRS} onPick={setAir} />
         </span>
         <span className="shelf-control slider">
-          <span id="shelf-temperature">temperature {degreesText(ambient)}C</span>
+          <span id="shelf-temperature">temperature {temperatureText(ambient)}</span>
           <Slider
             size="small"
             value={ambient}

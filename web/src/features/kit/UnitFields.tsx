@@ -11,6 +11,7 @@ import type {
   OtherLoad,
   Pocket,
 } from "../../domain/types";
+import { gramsText } from "../../domain/units";
 import { CheckIn, ChoiceIn, NameIn, NumberIn, PercentIn } from "../../ui/fields";
 import { CarriedIn, CostIn } from "./CarriedIn";
 
@@ -96,7 +97,7 @@ export function FamilyFields({ kit, unit, change, editKit }: UnitProps<BatteryFa
       <p className="hint">
         {((unit.mah * unit.nominal_v) / 1000).toFixed(1)} W h each;{" "}
         {takers.length > 0 ? `in ${takers.join(", ")}` : "no camera takes it"}; {mine} carried,{" "}
-        {Math.round(mine * unit.mass_g)} g.
+        {gramsText(mine * unit.mass_g)}.
       </p>
       {familyIsFree(kit, unit.id) ? (
         <button

@@ -5,7 +5,13 @@ import { type AirAsked, airOf } from "../../api/queries";
 import { airFromText } from "../../domain/routeEdits";
 import type { AirTold, DailyRange, Item, Trip } from "../../domain/types";
 import { Said } from "../../ui/Said";
-import { degreesText, percentText } from "../../domain/units";
+import {
+  degreesText,
+  doubtText,
+  percentText,
+  speedText,
+  temperatureText,
+} from "../../domain/units";
 import { FileIn } from "../../ui/FileIn";
 import { NumberIn, PercentIn } from "../../ui/fields";
 import { useDraftOf } from "../../ui/useDraft";
@@ -83,7 +89,7 @@ export function AirIn({ trip, onAir }: Props) {
 }
 
 function daysName({ low_c, high_c }: DailyRange): string {
-  return `days of ${degreesText(low_c)} to ${degreesText(high_c)}C`;
+  return `days of ${degreesText(low_c)} to ${temperatureText(high_c)}`;
 }
 
 /** The low and high of the days, and the curve between them by the sun. */
@@ -154,16 +160,16 @@ function Days({ trip, onAsk }: { trip: Trip; onAsk: (days: DailyRange) => void }
 }
 
 function airText(air: AirTold): string {
-  const doubt = air.temp_doubt_k > 0 ? ` ± ${String(Math.round(air.temp_doubt_k))}` : "";
-  const gusts = air.air_doubt_mps > 0 ? ` ± ${String(air.air_doubt_mps)}` : "";
-  const wind = air.air_mps == null ? "" : `, air ${String(air.air_mps)}${gusts} m/s`;
+  const doubt = doubtText(air.temp_doubt_k);
+  const gusts = air.air_doubt_mps > 0 ? ` ± ${speedText(air.air_doubt_mps)}` : "";
+  const wind = air.air_mps == null ? "" : `, air ${speedText(air.air_mps)}${gusts}`;
   const sky = air.sky_doubt > 0 ? ` ± ${String(Math.round(air.sky_doubt * 100))}` : "";
-  return `${degreesText(air.temp_start_c)} to ${degreesText(air.temp_end_c)}C${doubt}${wind}, light of a clear sky ${percentText(air.sky)}${sky}`;
+  return `${degreesText(air.temp_start_c)} to ${temperatureText(air.temp_end_c)}${doubt}${wind}, light of a clear sky ${percentText(air.sky)}${sky}`;
 }
 
 function nowText(item: Item | undefined): string {
   if (item === undefined) return "gone";
   const typed = item.typed.includes("temp") ? "typed, and stays" : "typed";
   const from = airFromText(item) || typed;
-  return `${degreesText(item.temp_start_c)} to ${degreesText(item.temp_end_c)}C, ${from}`;
+  return `${degreesText(item.temp_start_c)} to ${temperatureText(item.temp_end_c)}, ${from}`;
 }

@@ -1,5 +1,5 @@
 import type { Item, Way } from "../../domain/types";
-import { kilometresText } from "../../domain/units";
+import { kilometresText, metresText } from "../../domain/units";
 
 const PX = { height: 190, left: 58, foot: 26, top: 14 };
 
@@ -32,7 +32,7 @@ export function ProfileView({
       width={width}
       height={PX.height}
       role="img"
-      aria-label={`The way from the side, ${String(Math.round(low))} to ${String(Math.round(high))} m`}
+      aria-label={`The way from the side, ${metresText(low)} to ${metresText(high)}`}
       className="label"
     >
       <path
@@ -61,7 +61,7 @@ export function ProfileView({
           fontSize={13}
           fill="var(--ink-2)"
         >
-          {String(Math.round(metres))} m
+          {metresText(metres)}
         </text>
       ))}
       <text x={width - 8} y={PX.height - 8} textAnchor="end" fontSize={13} fill="var(--ink-2)">

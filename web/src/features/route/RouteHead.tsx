@@ -1,3 +1,5 @@
+import { measured, shownIn } from "../../domain/measures";
+import { degreesText, metresText } from "../../domain/units";
 import type { Scales, StripLanes } from "./rowPictures";
 
 interface Props {
@@ -15,17 +17,12 @@ export function RouteHead({ scales, lanes }: Props) {
       <Lane
         at={lane(lanes.ground)}
         name="ground"
-        low={ground === null ? "" : String(Math.round(ground[0]))}
-        high={ground === null ? "not known" : `${String(Math.round(ground[1]))} m`}
+        low={ground === null ? "" : String(Math.round(shownIn("m").of(ground[0])))}
+        high={ground === null ? "not known" : metresText(ground[1])}
       />
       <Lane at={lane(lanes.warm)} name="air" {...warmthTexts(warm, lanes.warm)} />
       {lanes.air[1] > lanes.air[0] ? (
-        <Lane
-          at={lane(lanes.air)}
-          name="flow"
-          low="0"
-          high={`${String(Math.round(scales.mostAir))} m/s`}
-        />
+        <Lane at={lane(lanes.air)} name="flow" low="0" high={measured(scales.mostAir, "m/s", 0)} />
       ) : null}
       <Lane
         at={lane(lanes.sun)}
@@ -41,9 +38,9 @@ const NARROW_PX = 50;
 
 /** The ends of the scale, joined where there is no room for both. */
 function warmthTexts([low, high]: Scales["warm"], [from, to]: StripLanes["warm"]) {
-  const [least, most] = [low, high].map((one) => String(Math.round(one)).replace("-", "\u2212"));
+  const [least, most] = [low, high].map((one) => degreesText(one).slice(0, -1));
   if (to - from < NARROW_PX) return { low: `${least ?? ""} to ${most ?? ""}°`, high: "" };
-  return { low: least ?? "", high: `${most ?? ""} °C` };
+  return { low: least ?? "", high: `${most ?? ""} ${shownIn("°C").unit}` };
 }
 
 function Lane({

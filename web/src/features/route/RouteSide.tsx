@@ -4,7 +4,7 @@ import { trackAddress } from "../../api/queries";
 import type { Clock } from "../../domain/clock";
 import { endOf, type Here, hereWords, msNear, pointAt } from "../../domain/route";
 import type { RouteTold, Trip } from "../../domain/types";
-import { kilometresText } from "../../domain/units";
+import { kilometresText, metresText } from "../../domain/units";
 import { useWidth } from "../../ui/useWidth";
 import { PlanView } from "./PlanView";
 
@@ -69,9 +69,8 @@ export function RouteSide({ id, trip, told, clock, here, onHand, onForget, settl
         <div key={way.id} className="way-line">
           <strong className="label">{way.name}</strong>{" "}
           <span className="label">
-            {kilometresText(way.length_m)}, {Math.round(way.ascent_m)} m up,{" "}
-            {Math.round(way.descent_m)} m down,{" "}
-            {way.clock === "track" ? "its own times" : "by pace"}
+            {kilometresText(way.length_m)}, {metresText(way.ascent_m)} up,{" "}
+            {metresText(way.descent_m)} down, {way.clock === "track" ? "its own times" : "by pace"}
           </span>{" "}
           <button type="button" className="plain link" onClick={() => onForget(way.id)}>
             Forget the way {way.name}

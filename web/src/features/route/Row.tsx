@@ -2,7 +2,15 @@ import type { PointerEvent, ReactNode } from "react";
 import type { Clock } from "../../domain/clock";
 import { ACTIVITIES, airFromText, HANDS } from "../../domain/routeEdits";
 import type { Item } from "../../domain/types";
-import { degreesText, minutesText, percentText } from "../../domain/units";
+import {
+  degreesText,
+  doubtText,
+  metresText,
+  minutesText,
+  percentText,
+  speedText,
+  temperatureText,
+} from "../../domain/units";
 import { hourMarks, spaced } from "../../scale/ticks";
 import type { RowPicture, Scales, StripLanes } from "./rowPictures";
 import { Strip } from "./Strip";
@@ -81,9 +89,11 @@ export function Row(props: Props) {
               <strong className="label">{item.name}</strong>
               <span
                 className="route-words label"
-                style={{ WebkitLineClamp: linesIn(picture.height) }}
+                style={{ maxHeight: LINE_PX * linesIn(picture.height) }}
               >
-                {wordsOf(item)}
+                {wordsOf(item).map((one) => (
+                  <span key={one}>{one}</span>
+                ))}
               </span>
             </button>
           </div>
@@ -122,12 +132,13 @@ function Hours({
   );
 }
 
-function wordsOf(item: Item): string {
+/** What is told of a row, what matters most first; what has no room is left out whole. */
+function wordsOf(item: Item): string[] {
   const warm =
     item.temp_start_c === item.temp_end_c
-      ? `${degreesText(item.temp_start_c)}C`
-      : `${degreesText(item.temp_start_c)} to ${degreesText(item.temp_end_c)}C`;
-  const doubt = item.temp_doubt_k > 0 ? ` ± ${String(Math.round(item.temp_doubt_k))}` : "";
+      ? temperatureText(item.temp_start_c)
+      : `${degreesText(item.temp_start_c)} to ${temperatureText(item.temp_end_c)}`;
+  const doubt = doubtText(item.temp_doubt_k);
   const from = airFromText(item);
   const typed = item.on_way != null && item.timed_by === "hand" ? " typed" : "";
   const length = `${minutesText(item.duration_s / 60)}${typed}`;
@@ -138,7 +149,7 @@ function wordsOf(item: Item): string {
       ? `asleep ${minutesText(item.asleep.duration_s / 60)}`
       : "hands free";
     const socket = item.socket == null ? "" : `socket ${String(item.socket.watts)} W`;
-    return [length, warm + doubt, asleep, socket, sun, gloves, from].filter(Boolean).join(" · ");
+    return [length, warm + doubt, asleep, socket, sun, gloves, from].filter(Boolean);
   }
   const climb =
     item.height_start_m != null && item.height_end_m != null
@@ -150,16 +161,14 @@ function wordsOf(item: Item): string {
     climb,
     `hands ${HANDS[item.hands]}`,
     warm + doubt,
-    `flow ${String(item.air_mps)} m/s`,
+    `flow ${speedText(item.air_mps)}`,
     sun,
     gloves,
     from,
-  ]
-    .filter(Boolean)
-    .join(" · ");
+  ].filter(Boolean);
 }
 
 function climbText(metres: number): string {
   if (Math.abs(metres) < 1) return "level";
-  return `${metres > 0 ? "▲" : "▼"} ${String(Math.abs(Math.round(metres)))} m`;
+  return `${metres > 0 ? "▲" : "▼"} ${metresText(Math.abs(metres))}`;
 }

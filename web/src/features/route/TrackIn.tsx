@@ -7,7 +7,7 @@ import { localField } from "../../domain/routeEdits";
 import { type Going, GOINGS } from "../../domain/track";
 import type { RouteTold, TrackLaid, TrackRead, Trip } from "../../domain/types";
 import { Said } from "../../ui/Said";
-import { countText, kilometresText, minutesText } from "../../domain/units";
+import { countText, kilometresText, metresText, minutesText } from "../../domain/units";
 import { DropHere } from "../../ui/DropHere";
 import { FileIn } from "../../ui/FileIn";
 import { ChoiceIn, PercentIn } from "../../ui/fields";
@@ -168,8 +168,8 @@ function Preview({ laid, told }: Pick<Seen, "laid" | "told">) {
   return (
     <>
       <p>
-        <strong>{laid.name}</strong>: {kilometresText(way.length_m)}, {Math.round(way.ascent_m)} m
-        up, {Math.round(way.descent_m)} m down,{" "}
+        <strong>{laid.name}</strong>: {kilometresText(way.length_m)}, {metresText(way.ascent_m)}
+        up, {metresText(way.descent_m)} down,{" "}
         {way.clock === "track" ? "with its own times" : "at your pace"}.{" "}
         {laid.notes.length === 0 ? "" : `Mended: ${laid.notes.join("; ")}.`}
       </p>

@@ -2,6 +2,7 @@ import { useMemo, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { tellSum } from "../../api/sums";
 import { usePumped } from "../../api/usePumped";
+import { MeasuresToggle } from "../../app/MeasuresToggle";
 import { ThemeToggle } from "../../app/ThemeToggle";
 import { LAST_TRIP } from "../../app/TripContext";
 import { questionOf, type Sum, sumOf, type Typed, wantedOf } from "../../domain/sums";
@@ -34,6 +35,7 @@ export function SumsPlace() {
           <Link to="/trips" className="tool">
             Trips
           </Link>
+          <MeasuresToggle />
           <ThemeToggle />
         </span>
       </header>

@@ -5,6 +5,7 @@ import { Link, useNavigate } from "react-router";
 import { Refused } from "../../api/client";
 import { makeTrip, openDemo, openPlanFile, queries } from "../../api/queries";
 import { useDrop } from "../../ui/useDrop";
+import { MeasuresToggle } from "../../app/MeasuresToggle";
 import { ThemeToggle } from "../../app/ThemeToggle";
 import { Said } from "../../ui/Said";
 import { Bin } from "./Bin";
@@ -53,11 +54,12 @@ export function TripsPlace() {
         <Link to="/" className="brand">
           Tumbrel
         </Link>
-        <span className="trip-name">Rehearse a filmed trip before you leave</span>
+        <span className="trip-name whole">Rehearse a filmed trip before you leave</span>
         <span className="head-tools">
           <Link to="/sums" className="tool">
             Quick sums
           </Link>
+          <MeasuresToggle />
           <ThemeToggle />
         </span>
       </header>

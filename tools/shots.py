@@ -40,16 +40,11 @@ SHOTS = (
     Shot("board-dim", "board", theme="dim"),
     Shot("board-phone", "board", size=PHONE),
     Shot("board-cold", "board", trip="Skarre fell run"),
-    Shot("board-hot", "board", trip="Halde flat regatta"),
     Shot("kit", "kit"),
     Shot("bench", "bench"),
     Shot("bench-test", "bench", camera="Wheel", trip="Halde flat regatta"),
-    Shot("bench-phone", "bench", size=PHONE, camera="Boom", to=".shelf-frame"),
     Shot("route", "route"),
-    Shot("kit-mode", "kit"),
-    Shot("route-phone", "route", size=PHONE, to=".route-left"),
     Shot("board-edit", "board", cell="d2-flight/chin"),
-    Shot("board-move", "board"),
     Shot("variants", "variants", size=(1280, 1180)),
     Shot("sums", "sums", theme="dim"),
     Shot("trips", "trips"),
@@ -113,11 +108,6 @@ def _running_test(page: Page) -> None:
     page.clock.fast_forward("03:10")
 
 
-def _mode(page: Page) -> None:
-    page.get_by_role("button", name=re.compile("^Boom 4K60:")).click()
-    page.wait_for_timeout(400)
-
-
 def _hand_at_nine(page: Page) -> None:
     page.locator(".route-clock").first.wait_for(state="attached")
     page.get_by_role("slider", name="Along the trip").focus()
@@ -131,13 +121,6 @@ def _edit(page: Page) -> None:
     strip.get_by_label("Mode").select_option("1080p30")
     strip.get_by_text("+32 min must").first.wait_for()
     page.wait_for_timeout(2500)  # what each other choice would change
-
-
-def _move(page: Page) -> None:
-    page.get_by_role("button", name="Sun 13").click()
-    page.locator('[data-grip="move/d2-spring/boom"]').focus()
-    page.keyboard.press("ArrowDown")
-    page.locator(".grip-words").get_by_text("min").wait_for()
 
 
 def _variants(page: Page) -> None:
@@ -160,12 +143,39 @@ def _cure(page: Page) -> None:
 
 SPECIAL: dict[str, Callable[[Page], None]] = {
     "bench-test": _running_test,
-    "kit-mode": _mode,
     "board-edit": _edit,
-    "board-move": _move,
     "variants": _variants,
     "board-cure": _cure,
 }
+
+
+STEP = re.compile(r"Type `([^`]+)`, then Enter|[Cc]lick \*\*([^*]+)\*\*|It says \*\*([^*]+)\*\*")
+PICTURE = re.compile(r"^!\[[^]]*\]\(screenshots/([a-z0-9-]+)\.png\)")
+
+
+def first_trip(browser: Browser, wanted: set[str]) -> None:
+    """Follow docs/first-trip.md from an empty start, and take its pictures where they stand."""
+    with tempfile.TemporaryDirectory() as data, served(Path(data), demo=False) as server:
+        context = browser.new_context(viewport={"width": LAPTOP[0], "height": 640})
+        server.enter(context)
+        page = context.new_page()
+        page.goto(server.address)
+        page.get_by_label("Name of the trip").wait_for()
+        for line in (ROOT / "docs" / "first-trip.md").read_text("utf-8").splitlines():
+            picture = PICTURE.match(line)
+            if picture and (not wanted or picture[1] in wanted):
+                page.wait_for_timeout(2500)
+                page.screenshot(path=OUT / f"{picture[1]}.png")
+                print(f"docs/screenshots/{picture[1]}.png")
+            for typed, clicked, said in STEP.findall(line) if line[:1].isdigit() else ():
+                if typed:
+                    page.keyboard.type(typed)
+                    page.keyboard.press("Enter")
+                elif clicked:
+                    page.locator("button, a").filter(has_text=clicked).first.click()
+                else:
+                    page.get_by_text(said).first.wait_for()
+        context.close()
 
 
 def main() -> None:
@@ -181,6 +191,7 @@ def main() -> None:
             page.keyboard.press("Escape")  # what is drafted is not kept: the next shot is as before
             page.context.close()
             print(f"docs/screenshots/{shot.name}.png")
+        first_trip(browser, wanted)
 
 
 if __name__ == "__main__":

@@ -139,9 +139,9 @@ def test_air_comes_from_weather_and_is_overruled_by_what_is_typed(page: Page, tr
     panel.get_by_text("From the days’ low and high").click()
     panel.get_by_role("button", name="Lay the curve of these days").click()
     panel.get_by_role("button", name="Take this air").click()
-    expect(walk).to_contain_text("air by days of 5° to 18°C, temperature typed")
+    expect(walk).to_contain_text("air by days of 5° to 18 °C, temperature typed")
     expect(walk).to_contain_text("4° to")
-    expect(row(page, "scree climb")).to_contain_text("air by days of 5° to 18°C")
+    expect(row(page, "scree climb")).to_contain_text("air by days of 5° to 18 °C")
 
 
 def test_a_place_has_its_time_zone(page: Page, trip: str) -> None:

@@ -11,11 +11,7 @@ export function MeasuresToggle() {
         chooseMeasures(metric ? "imperial" : "metric");
         window.location.reload();
       }}
-      aria-label={
-        metric
-          ? "Tell in imperial measures: °F, feet, miles an hour, ounces"
-          : "Tell in metric measures: °C, metres, metres a second, grams"
-      }
+      aria-label={metric ? "°F, ft: tell in imperial measures" : "°C, m: tell in metric measures"}
     >
       {metric ? "°F, ft" : "°C, m"}
     </button>

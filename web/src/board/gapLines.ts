@@ -1,6 +1,6 @@
 import type { Loss, Rehearsal } from "../domain/types";
 import type { Elastic } from "../scale/elastic";
-import { lossesByItem, lostIn } from "./workLines";
+import { lossesByItem, lostIn, stopWork, workHeight } from "./workLines";
 
 export interface GapLine {
   loss: Loss;
@@ -12,12 +12,14 @@ export interface GapLine {
 export const GAP_WORDS_PX = 34;
 const EDGE_PX = 3;
 
-/** What goes wrong, each at its minute, within its own leg and none over another. */
+/** What goes wrong, each at its minute, within its own leg, none over another or over its work. */
 export function gapLines(rehearsal: Rehearsal, scale: Elastic): GapLine[] {
   const losses = lossesByItem(rehearsal);
   return scale.bands.flatMap((band) => {
     const here = lostIn(losses.get(band.id) ?? [], band);
-    let free = band.y0 + EDGE_PX;
+    if (here.length === 0) return [];
+    const done = workHeight(stopWork(rehearsal.moves, band)); // stands above
+    let free = band.y0 + Math.max(EDGE_PX, done);
     return here.map((loss, place) => {
       const after = (here.length - place) * GAP_WORDS_PX;
       const y = Math.max(free, Math.min(scale.y(loss.start_ms), band.y1 - after));

@@ -105,6 +105,12 @@ export function lineTop(work: StopWork, row: number): number {
   return TOP_PX + row * WORK_LINE_PX + (row >= work.leaving ? SPLIT_PX : 0);
 }
 
+/** What the lines of a stop's work take up [px]. */
+export function workHeight(work: StopWork): number {
+  const lines = work.lines.length;
+  return lines === 0 ? 0 : lineTop(work, lines - 1) + WORK_LINE_PX + TOP_PX;
+}
+
 function plugText(units: readonly string[], into: string): string {
   return into === "" ? `plug ${units.join(", ")}` : `${units.join(", ")} to ${into}`;
 }
@@ -128,12 +134,10 @@ export function wordHeights(rehearsal: Rehearsal, parts: readonly Part[]): Needs
   const losses = lossesByItem(rehearsal);
   return new Map(
     parts.map((part) => {
-      const work = stopWork(rehearsal.moves, part);
-      const lines = work.lines.length;
-      const done = lines === 0 ? 0 : lineTop(work, lines - 1) + WORK_LINE_PX + TOP_PX;
+      const done = workHeight(stopWork(rehearsal.moves, part));
       const lost = lostIn(losses.get(part.id) ?? [], part).length;
       const told = lost * GAP_LINES * GAP_LINE_PX + (lost > 0 ? 2 * TOP_PX : 0);
-      return [part.id, Math.max(done, lost > 0 ? Math.max(GAP_LEG_PX, told) : 0)];
+      return [part.id, lost > 0 ? Math.max(GAP_LEG_PX, done + told) : done];
     }),
   );
 }

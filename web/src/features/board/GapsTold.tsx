@@ -131,6 +131,7 @@ export function GapTold({ document, clock, curing, goTo, loss, known, style }: G
 function cureWords(known: BestCure | undefined, tried: boolean): string {
   if (known === undefined) return "cures…";
   if (known.cure === null) return "nothing you carry cures it: see why";
-  const words = `${cureFigures(known.cure)}: ${known.cure.text.replace(/\.$/, "")}`;
+  const [most] = cureFigures(known.cure).split(" · "); // the rest stands where it is tried
+  const words = [most, known.cure.text.replace(/\.$/, "")].filter(Boolean).join(": ");
   return tried ? `Press Enter to keep this cure: ${words}` : words;
 }

@@ -36,7 +36,7 @@ function Tile({ sum, here }: { sum: Sum; here: boolean }) {
       <span>
         <b className="label">{sum.title}</b>
         <small className="label" aria-hidden="true">
-          {told?.answer ?? ""}
+          {firstSentence(told?.answer ?? "")}
         </small>
       </span>
     </Link>
@@ -63,4 +63,9 @@ function SmallRope({ rope }: { rope: SumTold["rope"] | null }) {
       <path d={linePath(points)} fill="none" stroke="var(--ink)" strokeWidth={1} />
     </svg>
   );
+}
+
+/** What a small answer has room for: "It lasts 34 min (18 min to 1 h 37), then it is too hot." */
+function firstSentence(text: string): string {
+  return /^.*?\.(?= |$)/.exec(text)?.[0] ?? text;
 }

@@ -1,0 +1,35 @@
+"""What another plan changes on a card that is in the pocket already."""
+
+from __future__ import annotations
+
+from .told import CardMove, TripCard
+
+
+def changes_between(old: TripCard, new: TripCard) -> tuple[str, ...]:
+    """A sentence for each stop whose work is another one: what is new, gone, or at another hour."""
+    before = {place.item: place for place in old.places}
+    told = []
+    for place in new.places:
+        known = before.pop(place.item, None)
+        said = _of_moves(known.moves if known else (), place.moves)
+        if known is not None and known.start != place.start:
+            said.insert(0, f"begins {place.start}, not {known.start}")
+        if said:
+            told.append(f"{place.name}: {'; '.join(said)}")
+    gone = [place for place in before.values() if place.moves]
+    told += [f"{place.name} is gone, with its work" for place in gone]
+    return tuple(told)
+
+
+def _of_moves(old: tuple[CardMove, ...], new: tuple[CardMove, ...]) -> list[str]:
+    before, now = {one.key: one for one in old}, {one.key: one for one in new}
+    said = [f"{one.camera} {one.say} is gone" for key, one in before.items() if key not in now]
+    for key, one in now.items():
+        known = before.get(key)
+        if known is None:
+            said.append(f"{one.clock} {one.camera} {one.say} is new")
+        elif known.say != one.say:
+            said.append(f"{one.camera} {one.say}, not {known.say}")
+        elif known.clock != one.clock:
+            said.append(f"{one.camera} {one.say} at {one.clock}, not {known.clock}")
+    return said

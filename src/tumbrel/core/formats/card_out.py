@@ -1,0 +1,133 @@
+"""The card as a table, as a calendar, and as one page for a phone's own storage."""
+
+from __future__ import annotations
+
+import base64
+import csv
+import io
+import json
+from datetime import datetime, timedelta
+from typing import Literal
+from zoneinfo import ZoneInfo
+
+from icalendar import Alarm, Calendar, Event
+
+from ..card import CardMove, CardPlace, TripCard
+
+CardForm = Literal["html", "ics", "csv"]
+COLUMNS = ("day", "clock", "place", "number", "camera", "what", "where", "how", "why", "seconds")
+FORMULA = ("=", "+", "-", "@", "\t", "\r")
+ALARM_MIN = 5
+LEAST_EVENT = timedelta(minutes=1)
+OWN = "tumbrel"
+
+
+def moves_of(card: TripCard) -> list[tuple[CardPlace, CardMove]]:
+    """All moves with their places, in order."""
+    return [(place, move) for place in card.places for move in place.moves]
+
+
+def write_csv(card: TripCard) -> str:
+    """All moves, one a line; text that a table would take for a formula is quoted by a blank."""
+    out = io.StringIO()
+    writer = csv.writer(out, lineterminator="\r\n")
+    writer.writerow(COLUMNS)
+    for place, move in moves_of(card):
+        row = (
+            day_of(card, move.at_ms),
+            move.clock,
+            place.name,
+            move.number,
+            move.camera,
+            move.say,
+            move.where,
+            move.how,
+            move.why,
+            move.takes_s,
+        )
+        writer.writerow([_plain(str(one)) for one in row])
+    return out.getvalue()
+
+
+def _plain(text: str) -> str:
+    return f" {text}" if text.startswith(FORMULA) else text
+
+
+def day_of(card: TripCard, at_ms: int) -> str:
+    """The local date of a time, like 2027-06-12."""
+    return f"{local(card, at_ms):%Y-%m-%d}"
+
+
+def local(card: TripCard, at_ms: int) -> datetime:
+    """A time on the trip's own clock."""
+    moment = card.start_utc + timedelta(milliseconds=at_ms)
+    return moment.astimezone(ZoneInfo(card.time_zone))
+
+
+def write_ics(card: TripCard, made: datetime) -> bytes:
+    """What must not be missed as events with alarms, in local time with its zone (RFC 5545).
+
+    A move keeps its identity from plan to plan, so that a second import takes the first's place.
+    """
+    calendar = Calendar()
+    calendar.add("prodid", "-//Tumbrel//card//EN")
+    calendar.add("version", "2.0")
+    calendar.add("x-wr-calname", card.trip)
+    for place, move in moves_of(card):
+        if move.dear:
+            calendar.add_component(_event(card, place, move, made))
+    calendar.add_missing_timezones()
+    return bytes(calendar.to_ical())
+
+
+def _event(card: TripCard, place: CardPlace, move: CardMove, made: datetime) -> Event:
+    event = Event()
+    begins = local(card, move.at_ms)
+    ends = begins + max(LEAST_EVENT, timedelta(seconds=move.takes_s))
+    event.add("uid", f"{card.trip}/{move.key}@{OWN}".replace(" ", "-"))
+    event.add("dtstamp", made)
+    event.add("dtstart", begins)
+    event.add("dtend", ends)
+    event.add("summary", f"{move.camera}: {move.say}")
+    event.add("location", place.name)
+    event.add("description", "\n".join(one for one in (move.where, move.how, move.why) if one))
+    alarm = Alarm()
+    alarm.add("action", "DISPLAY")
+    alarm.add("trigger", timedelta(minutes=-ALARM_MIN))
+    alarm.add("description", f"{move.camera}: {move.say}")
+    event.add_component(alarm)
+    return event
+
+
+def write_page(card: TripCard, made: datetime, script: str, style: str, font: bytes | None) -> str:
+    """The whole card as one HTML file that asks for nothing else.
+
+    `script` and `style` are those of the built page; `font` a WOFF2 file, or none.
+    """
+    data = json.dumps(
+        {"card": card.model_dump(mode="json"), "made": made.isoformat(timespec="minutes")},
+        ensure_ascii=False,
+        separators=(",", ":"),
+    ).replace("</", "<\\/")
+    face = ""
+    if font is not None:
+        coded = base64.b64encode(font).decode("ascii")
+        face = (
+            '@font-face{font-family:"Archivo Variable";font-weight:100 900;font-stretch:62% 125%;'
+            f"src:url(data:font/woff2;base64,{coded})}}"
+        )
+    title = _escaped(f"{card.trip}: card")
+    return (
+        '<!doctype html><html lang="en"><head><meta charset="utf-8">'
+        '<meta name="viewport" content="width=device-width, initial-scale=1">'
+        '<meta http-equiv="Content-Security-Policy" content="default-src \'none\'; '
+        "script-src 'unsafe-inline'; style-src 'unsafe-inline'; font-src data:\">"
+        f"<title>{title}</title><style>{face}{style}</style></head>"
+        '<body><main id="card"></main>'
+        f'<script type="application/json" id="data">{data}</script>'
+        f"<script>{script}</script></body></html>\n"
+    )
+
+
+def _escaped(text: str) -> str:
+    return text.replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;")

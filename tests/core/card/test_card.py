@@ -1,0 +1,166 @@
+"""The card in the pocket: every form tells what the rehearsal told, move by move."""
+
+from __future__ import annotations
+
+import csv
+import io
+import re
+from collections import Counter
+from datetime import UTC, datetime, timedelta
+from pathlib import Path
+from zoneinfo import ZoneInfo
+
+import pytest
+import vobject
+
+from tumbrel.core.card import TripCard, card_of, changes_between
+from tumbrel.core.document import PlanDocument, read_document
+from tumbrel.core.formats.card_out import moves_of, write_csv, write_ics, write_page
+from tumbrel.core.rehearsal.result.result import Rehearsal
+from tumbrel.core.report import rehearse
+
+DEMOS = sorted((Path(__file__).resolve().parents[3] / "src" / "tumbrel" / "demo").glob("*.json"))
+MADE = datetime(2027, 6, 1, 18, 30, tzinfo=UTC)
+MINUTE_MS = 60_000
+
+
+@pytest.fixture(scope="module", params=DEMOS, ids=lambda file: file.stem)
+def told(request: pytest.FixtureRequest) -> tuple[PlanDocument, Rehearsal, TripCard]:
+    """A demo, its rehearsal and its card."""
+    document = read_document(request.param.read_bytes())
+    rehearsal = rehearse(document)
+    return document, rehearsal, card_of(document, rehearsal)
+
+
+def test_there_are_three_demos() -> None:
+    assert len(DEMOS) == 3
+
+
+def test_every_move_of_the_rehearsal_is_on_the_card_once(
+    told: tuple[PlanDocument, Rehearsal, TripCard],
+) -> None:
+    document, rehearsal, card = told
+    names = {one.id: one.name for one in document.kit.cameras}
+    wanted = Counter((one.item, one.at_ms, names[one.camera], one.kind) for one in rehearsal.moves)
+    found = Counter(
+        (place.item, move.at_ms, move.camera, move.kind) for place, move in moves_of(card)
+    )
+    assert found == wanted
+    keys = [move.key for _, move in moves_of(card)]
+    assert len(set(keys)) == len(keys)
+
+
+def test_places_follow_each_other_without_a_hole(
+    told: tuple[PlanDocument, Rehearsal, TripCard],
+) -> None:
+    _, rehearsal, card = told
+    assert [place.item for place in card.places] == [one.id for one in rehearsal.items]
+    assert all(a.end_ms == b.start_ms for a, b in zip(card.places, card.places[1:], strict=False))
+    for place in card.places:
+        assert set(place.leave_out) <= {move.key for move in place.moves}
+
+
+def test_table_calendar_and_page_tell_the_same_moves(
+    told: tuple[PlanDocument, Rehearsal, TripCard],
+) -> None:
+    _, _, card = told
+    rows = list(csv.DictReader(io.StringIO(write_csv(card))))
+    moves = moves_of(card)
+    assert [
+        (row["clock"], row["camera"], row["what"].strip(), row["where"], row["how"], row["why"])
+        for row in rows
+    ] == [(m.clock, m.camera, m.say, m.where, m.how, m.why) for _, m in moves]
+    calendar = vobject.readOne(write_ics(card, MADE).decode("utf-8"))
+    zone = ZoneInfo(card.time_zone)
+    events = {
+        one.uid.value: (one.summary.value, one.dtstart.value.astimezone(zone))
+        for one in calendar.vevent_list
+    }
+    dear = [(place, move) for place, move in moves if move.dear]
+    assert dear
+    assert len(events) == len(dear)
+    for (summary, at), (_, move) in zip(
+        sorted(events.values(), key=lambda pair: pair[1]),
+        sorted(dear, key=lambda pair: pair[1].at_ms),
+        strict=True,
+    ):
+        assert at == (card.start_utc + timedelta(milliseconds=move.at_ms)).replace(microsecond=0)
+        assert f"{at:%H:%M}" == move.clock
+        assert summary in {f"{m.camera}: {m.say}" for _, m in dear if m.at_ms == move.at_ms}
+    page = write_page(card, MADE, "", "", None)
+    for _, move in moves:
+        assert f'"say":"{move.say}"' in page
+
+
+def test_a_second_import_takes_the_place_of_the_first(
+    told: tuple[PlanDocument, Rehearsal, TripCard],
+) -> None:
+    _, _, card = told
+    first, second = (
+        re.findall(rb"^UID:.*$", write_ics(card, at), re.MULTILINE)
+        for at in (MADE, MADE + timedelta(days=1))
+    )
+    assert first == second
+    assert len(set(first)) == len(first)
+
+
+def test_a_swap_tells_where_from_where_to_and_what_is_left() -> None:
+    document = read_document(_ostrel())
+    card = card_of(document, rehearse(document))
+    brow = next(place for place in card.places if place.name == "Brow launch")
+    swap = next(move for move in brow.moves if move.kind == "swap" and move.camera == "Chin")
+    assert (swap.clock, swap.say) == ("10:15", "A1 out, A4 in")
+    assert swap.where == "A4 is in the Twin dock; A1 goes into the pack"
+    assert swap.why == "A1 has 90 %, for long flight"
+    assert swap.dear
+    start = next(move for move in brow.moves if move.kind == "start" and move.camera == "Chin")
+    assert start.how.startswith("slot 1, In the air; ")
+    assert next((one.camera, one.until, one.ends) for one in brow.films) == (
+        "Chin",
+        "12:57",
+        "A4 empty",
+    )
+    assert {(one.name, one.importance) for one in brow.shots} == {
+        ("shared thermal", "must"),
+        ("low save", "must"),
+    }
+    assert brow.spare_s == 3600 - sum(move.takes_s for move in brow.moves)
+
+
+def _ostrel() -> bytes:
+    return next(file for file in DEMOS if "ostrel" in file.name).read_bytes()
+
+
+def test_the_same_plan_has_the_same_revision_and_another_another() -> None:
+    document = read_document(_ostrel())
+    told = rehearse(document)
+    assert card_of(document, told).revision == card_of(document, told).revision
+    trip = document.trip.model_copy(update={"name": "Another"})
+    other = document.model_copy(update={"trip": trip})
+    assert card_of(other, told).revision != card_of(document, told).revision
+
+
+def test_what_another_plan_changes_is_told_by_stop_and_move() -> None:
+    document = read_document(_ostrel())
+    card = card_of(document, rehearse(document))
+    assert changes_between(card, card) == ()
+    kept = tuple(
+        one for one in document.plan.assignments if (one.item, one.camera) != ("d2-flight", "foot")
+    )
+    plan = document.plan.model_copy(update={"assignments": kept})
+    other = document.model_copy(update={"plan": plan})
+    told = changes_between(card, card_of(other, rehearse(other)))
+    brow = next(one for one in told if one.startswith("Brow launch: "))
+    assert "Foot takes 2.7K60 is gone" in brow
+
+
+def test_cells_are_no_formulas_and_names_are_no_code() -> None:
+    document = read_document(_ostrel())
+    first = document.kit.cameras[0].model_copy(update={"name": "=1+1</script>"})
+    kit = document.kit.model_copy(update={"cameras": (first, *document.kit.cameras[1:])})
+    other = document.model_copy(update={"kit": kit})
+    card = card_of(other, rehearse(other))
+    rows = list(csv.DictReader(io.StringIO(write_csv(card))))
+    assert {row["camera"] for row in rows if "script" in row["camera"]} == {" =1+1</script>"}
+    page = write_page(card, MADE, "", "", None)
+    assert page.count("</script>") == 2  # its own two

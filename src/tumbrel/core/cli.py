@@ -1,4 +1,4 @@
-"""The command line: `tumbrel rehearse plan.json` and `tumbrel clips folder plan.json camera`.
+"""The command line: `tumbrel rehearse plan.json` and, after it, `card`, `clips` and `schema`.
 
 Exit 0 when all that was asked is filmed (or every clip is whole), 1 when not, 2 on bad input.
 """
@@ -11,6 +11,7 @@ import sys
 from collections.abc import Sequence
 from pathlib import Path
 
+from .cli_card import write_card
 from .cli_clips import say_bad, tell_folder
 from .document import BadDocument, PlanDocument, read_document
 from .rehearsal.result.result import Rehearsal
@@ -32,10 +33,15 @@ def main(arguments: Sequence[str] | None = None) -> int:
     clips.add_argument("plan", type=Path, help="a plan file with the kit")
     clips.add_argument("camera", help="the camera that wrote them: its name or key in the kit")
     clips.add_argument("--json", type=Path, metavar="OUT", help="also write every figure here")
+    card = commands.add_parser("card", help="write the card to take along")
+    card.add_argument("plan", type=Path)
+    card.add_argument("--out", type=Path, required=True, help="a .html, .ics, .gpx or .csv file")
     commands.add_parser("schema", help="print the plan file's JSON Schema")
     chosen = parser.parse_args(arguments)
     if chosen.command == "clips":
         return tell_folder(chosen.folder, chosen.plan, chosen.camera, chosen.json)
+    if chosen.command == "card":
+        return write_card(chosen.plan, chosen.out)
     if chosen.command == "schema":
         print(schema_text(), end="")
         return COVERED

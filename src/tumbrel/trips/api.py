@@ -8,6 +8,7 @@ from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
 from ninja import Query, Router, Status
 
 from tumbrel.core.document import PlanDocument
+from tumbrel.core.formats.card_out import CardForm
 from tumbrel.core.formats.table import Pasted, read_table
 from tumbrel.core.formats.tracks import MOST_BYTES
 from tumbrel.core.formats.tracks_out import TrackForm
@@ -21,6 +22,7 @@ from tumbrel.working.desks import edit, gone_from, heavy
 
 from .actions import delete_trip, save_trip, step_trip
 from .advice import begun, cure_lines, picture_of, serving_of
+from .cards import add_ticks, card_file, card_state
 from .files import open_plan_file, plan_file
 from .making import make_trip
 from .places import zone_at
@@ -28,6 +30,7 @@ from .queries import trip_lines, trip_row, trip_state
 from .rehearsing import rehearsal_text
 from .schemas import (
     AirAsked,
+    CardState,
     CorrectionAsked,
     CureLine,
     CuresAsked,
@@ -35,6 +38,8 @@ from .schemas import (
     RouteAsked,
     ServingTold,
     TableAsked,
+    Ticks,
+    TicksIn,
     TrackAsked,
     TrackRead,
     TripLine,
@@ -115,7 +120,26 @@ def track_out(request: HttpRequest, trip_id: int, form: TrackForm = "gpx") -> Ht
     return _attached(name, text, "application/gpx+xml" if form == "gpx" else "application/geo+json")
 
 
-def _attached(name: str, text: str, kind: str) -> HttpResponse:
+@router.get("/trips/{trip_id}/card", response={200: CardState, **REFUSALS}, operation_id="getCard")
+def card(request: HttpRequest, trip_id: int) -> CardState:
+    """The card of a trip for the pocket, with what was ticked on it."""
+    return card_state(owner_of(request), trip_id, gone_from(request))
+
+
+@router.post("/trips/{trip_id}/card-file", response={200: str, **REFUSALS}, operation_id="takeCard")
+def card_out(request: HttpRequest, trip_id: int, form: CardForm = "html") -> HttpResponse:
+    """The card as one page, a calendar or a table, to be taken along."""
+    name, data, kind = card_file(owner_of(request), trip_id, form, gone_from(request))
+    return _attached(name, data, kind)
+
+
+@router.post("/trips/{trip_id}/ticks", response={200: Ticks, **REFUSALS}, operation_id="addTicks")
+def ticks_in(request: HttpRequest, trip_id: int, asked: TicksIn) -> Ticks:
+    """Add ticks; those that are there already are there once. Gives all of the trip's."""
+    return Ticks(ticks=add_ticks(owner_of(request), trip_id, asked.ticks))
+
+
+def _attached(name: str, text: str | bytes, kind: str) -> HttpResponse:
     answer = HttpResponse(text, content_type=f"{kind}; charset=utf-8")
     answer["Content-Disposition"] = f'attachment; filename="{name}"'
     return answer

@@ -38,3 +38,29 @@ class TripStep(Step):
         constraints = (
             models.UniqueConstraint(fields=("trip", "number"), name="one_state_a_trip_step"),
         )
+
+
+class CardTick(Owned):
+    """Something ticked, noted or read on the way: only added to, and apart from undo.
+
+    `ident` was made where it was ticked, so that what comes back twice is there once.
+    """
+
+    trip = models.ForeignKey(Trip, on_delete=models.CASCADE, related_name="ticks")
+    ident = models.CharField(max_length=40)
+    move = models.CharField(max_length=200, blank=True)
+    kind = models.CharField(max_length=10)
+    at = models.DateTimeField()
+    text = models.CharField(max_length=200, blank=True)
+
+    class Meta:
+        ordering: ClassVar[list[str]] = ["at", "pk"]
+        constraints = (models.UniqueConstraint(fields=("trip", "ident"), name="one_tick_an_ident"),)
+
+
+class CardMade(Owned):
+    """The last card that was taken along, to tell what a plan changes on it."""
+
+    trip = models.OneToOneField(Trip, on_delete=models.CASCADE, related_name="card_made")
+    card = models.JSONField()
+    made_at = models.DateTimeField()

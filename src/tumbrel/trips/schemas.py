@@ -8,6 +8,7 @@ from typing import Annotated, Literal
 from ninja import Schema
 from pydantic import Field
 
+from tumbrel.core.card import TripCard
 from tumbrel.core.cures import Cure, CureTarget, Outcome
 from tumbrel.core.document import Going, Item, Kit, Plan, PlanDocument, Trip
 from tumbrel.core.route.correcting import Correction
@@ -195,3 +196,41 @@ class CureLine(Schema):
 
     cure: Cure | None = None
     outcome: Outcome | None = None
+
+
+TickKind = Literal["done", "left_out", "undone", "note", "reading"]
+MOST_TICKS = 500
+
+
+class Tick(Schema):
+    """Something ticked, noted or read on the way; `id` was made where it was ticked."""
+
+    id: Annotated[str, Field(min_length=8, max_length=40, pattern=r"^[A-Za-z0-9-]+$")]
+    move: Annotated[str, Field(max_length=200)] = ""
+    kind: TickKind
+    at: datetime
+    text: Annotated[str, Field(max_length=200)] = ""
+
+
+class TicksIn(Schema):
+    """Ticks that come back from where they were made."""
+
+    ticks: Annotated[list[Tick], Field(max_length=MOST_TICKS)]
+
+
+class Ticks(Schema):
+    """All ticks of a trip."""
+
+    ticks: list[Tick]
+
+
+class CardState(Schema):
+    """The card of the plan as it is kept, what was ticked on it, what changed since it was made.
+
+    `made` is when the last card was taken along.
+    """
+
+    card: TripCard
+    ticks: list[Tick]
+    made: datetime | None
+    changed: list[str]

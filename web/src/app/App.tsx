@@ -24,6 +24,7 @@ const kit = opened(() => import("../features/kit/KitPlace"), "KitPlace");
 const bench = opened(() => import("../features/bench/BenchPlace"), "BenchPlace");
 const route = opened(() => import("../features/route/RoutePlace"), "RoutePlace");
 const variants = opened(() => import("../features/variants/VariantsPlace"), "VariantsPlace");
+const card = opened(() => import("../features/card/CardPlace"), "CardPlace");
 const trips = opened(() => import("../features/trips/TripsPlace"), "TripsPlace");
 const sums = opened(() => import("../features/sums/SumsPlace"), "SumsPlace");
 
@@ -45,6 +46,7 @@ const router = createBrowserRouter([
           { path: "kit", lazy: kit },
           { path: "bench", lazy: bench },
           { path: "variants", lazy: variants },
+          { path: "card", lazy: card },
         ],
       },
       { path: "*", element: <Navigate to="/" replace /> },
@@ -54,7 +56,7 @@ const router = createBrowserRouter([
 
 /** The places not opened yet, loaded while nothing else is to be done: offline they are there. */
 function loadTheRest() {
-  const places = [board, route, kit, bench, variants, trips, sums];
+  const places = [board, route, kit, bench, variants, card, trips, sums];
   void Promise.allSettled([...places, loadDialog].map((load) => load()));
 }
 

@@ -23,9 +23,10 @@ const PLACES = [
   { to: "route", name: "Route", keys: "Ctrl+Alt+R" },
   { to: "board", name: "Board", keys: "Ctrl+Alt+B" },
   { to: "variants", name: "Variants", keys: "Ctrl+Alt+V" },
+  { to: "card", name: "Day card", keys: "Ctrl+Alt+D" },
   { to: "/sums", name: "Quick sums", keys: "Ctrl+Alt+Q" },
 ];
-const APART = new Set(["route", "/sums"]);
+const APART = new Set(["route", "card", "/sums"]);
 
 /** The trip's head: the way between its places, which stands still, and what is kept. */
 export function TripHead({ name, steps, own, saveFile }: Props) {

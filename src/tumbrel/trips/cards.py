@@ -1,0 +1,108 @@
+"""The card of a trip: looked at, taken along, and what comes back from it."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Iterator
+from datetime import UTC, datetime
+from pathlib import Path
+from typing import get_args
+
+from django.conf import settings
+from django.contrib.auth.models import User
+from django.db import transaction
+
+from tumbrel.core.card import TripCard, card_of, changes_between
+from tumbrel.core.cli_card import page_parts
+from tumbrel.core.document import BadDocument, FieldFault, PlanDocument
+from tumbrel.core.formats.card_out import CardForm, write_csv, write_ics, write_page
+from tumbrel.core.parameters import DEFAULTS
+from tumbrel.core.rehearsal.engine.checkpoints import play_once
+from tumbrel.core.report import tell
+from tumbrel.working.desks import heavy
+from tumbrel.working.worker import Gone
+
+from .files import stem_of
+from .models import CardMade, CardTick, Trip
+from .queries import trip_row
+from .schemas import CardState, Tick, TickKind
+from .to_core import document_of, sun_days
+
+KINDS = {"html": "text/html", "ics": "text/calendar", "csv": "text/csv"}
+MOST_KEPT = 5000
+
+
+def card_text(breathe: Callable[[], None], document: str) -> Iterator[bytes]:
+    """The card of a document (as JSON), as JSON."""
+    asked = PlanDocument.model_validate_json(document)
+    played = play_once(asked, None, DEFAULTS, sun_days, breathe)
+    yield card_of(asked, tell(played)).model_dump_json().encode("utf-8")
+
+
+def _card(row: Trip, gone: Gone) -> TripCard:
+    text = document_of(row).model_dump_json()
+    return TripCard.model_validate_json(b"".join(heavy(card_text, text, gone=gone)))
+
+
+def card_state(owner: User, trip_id: int, gone: Gone) -> CardState:
+    """The card as the plan is now, with what was ticked and what changed since it was made."""
+    row = trip_row(owner, trip_id)
+    card = _card(row, gone)
+    made = CardMade.objects.filter(trip=row).first()
+    changed = changes_between(TripCard.model_validate(made.card), card) if made else ()
+    return CardState(
+        card=card,
+        ticks=ticks_of(row),
+        made=made.made_at if made else None,
+        changed=list(changed),
+    )
+
+
+def card_file(owner: User, trip_id: int, form: CardForm, gone: Gone) -> tuple[str, bytes, str]:
+    """Name, bytes and kind of a card that goes along; it is kept, to tell later what changed."""
+    row = trip_row(owner, trip_id)
+    card = _card(row, gone)
+    made = datetime.now(UTC)
+    if form == "html":
+        data = write_page(card, made, *page_parts(Path(settings.WEB))).encode("utf-8")
+    else:
+        data = write_ics(card, made) if form == "ics" else write_csv(card).encode("utf-8")
+    kept = {"owner": owner, "card": card.model_dump(mode="json"), "made_at": made}
+    CardMade.objects.update_or_create(trip=row, defaults=kept)
+    return f"{stem_of(row)}-card.{form}", data, KINDS[form]
+
+
+def ticks_of(row: Trip) -> list[Tick]:
+    """All ticks of a trip, in order of time."""
+    return [
+        Tick(id=one.ident, move=one.move, kind=_kind(one.kind), at=one.at, text=one.text)
+        for one in row.ticks.all()
+    ]
+
+
+def _kind(text: str) -> TickKind:
+    found: TickKind = next(one for one in get_args(TickKind) if one == text)
+    return found
+
+
+@transaction.atomic
+def add_ticks(owner: User, trip_id: int, ticks: Iterable[Tick]) -> list[Tick]:
+    """Add what is not there yet; all that are there then. Raises BadDocument on too many."""
+    row = trip_row(owner, trip_id)
+    known = set(row.ticks.values_list("ident", flat=True))
+    fresh = {one.id: one for one in ticks if one.id not in known}
+    if len(known) + len(fresh) > MOST_KEPT:
+        why = f"a trip keeps up to {MOST_KEPT} ticks; these would be more"
+        raise BadDocument((FieldFault("ticks", why),))
+    CardTick.objects.bulk_create(
+        CardTick(
+            owner=owner,
+            trip=row,
+            ident=one.id,
+            move=one.move,
+            kind=one.kind,
+            at=one.at,
+            text=one.text,
+        )
+        for one in fresh.values()
+    )
+    return ticks_of(row)

@@ -1,0 +1,164 @@
+import { Button } from "@mui/material";
+import { useQuery } from "@tanstack/react-query";
+import { useEffect, useRef, useState } from "react";
+import { type CardForm, cardOf, takeCard } from "../../api/card";
+import type { Schemas } from "../../api/client";
+import { useTripHere } from "../../app/TripContext";
+import { mountCard } from "../../pocket/card";
+import { readTicks, type Tick } from "../../pocket/ticks";
+import { FileIn } from "../../ui/FileIn";
+import { Said } from "../../ui/Said";
+import { cardStore } from "./cardStore";
+import "./card.css";
+
+type CardState = Schemas["CardState"];
+
+const FORMS: readonly { form: CardForm; name: string; what: string }[] = [
+  { form: "html", name: "One file for the phone", what: "the whole card, with no network" },
+  { form: "ics", name: "Calendar", what: "alarms for what must not be missed" },
+  { form: "csv", name: "Table", what: "all moves, one a line" },
+];
+
+/** What do my hands do now? One stop at a time, and what goes along of it. */
+export function CardPlace() {
+  const { id, kept } = useTripHere();
+  const card = useQuery(cardOf(id, kept.state?.version ?? 0));
+  return (
+    <main className="page card-page">
+      {card.error === null ? null : <Said kind="wrong">{card.error.message}</Said>}
+      {card.data === undefined ? (
+        card.error === null ? (
+          <h1>Rehearsing the card…</h1>
+        ) : null
+      ) : (
+        <Along key={card.dataUpdatedAt} trip={id} state={card.data} />
+      )}
+    </main>
+  );
+}
+
+function Along({ trip, state }: { trip: number; state: CardState }) {
+  const frame = useRef<HTMLDivElement>(null);
+  const take = useRef<(ticks: readonly Tick[]) => void>(() => undefined);
+  useEffect(() => {
+    const root = frame.current;
+    if (root === null) return;
+    let end: () => void = () => undefined;
+    const draw = () => {
+      end();
+      end = mountCard(root, {
+        card: state.card,
+        made: null,
+        store,
+        now: () => new Date(),
+        alone: false,
+      });
+    };
+    const store = cardStore(trip, state.ticks, () => draw());
+    take.current = (ticks) => {
+      store.take(ticks);
+      draw();
+    };
+    draw();
+    return () => {
+      end();
+      store.end();
+    };
+  }, [trip, state]);
+  return (
+    <>
+      <div className="pocket" ref={frame} />
+      <aside className="card-side" aria-label="Take it along">
+        <Changed state={state} />
+        <Take trip={trip} />
+        <TicksBack onTicks={(ticks) => take.current(ticks)} />
+      </aside>
+    </>
+  );
+}
+
+/** What the plan changes on the card that is in the pocket already. */
+function Changed({ state }: { state: CardState }) {
+  if (state.made === null || state.changed.length === 0) return null;
+  const made = state.made.slice(0, 16).replace("T", " ");
+  return (
+    <section>
+      <h2>Changed since the card of {made} UTC</h2>
+      <ul>
+        {state.changed.map((one) => (
+          <li key={one}>{one}</li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function Take({ trip }: { trip: number }) {
+  const [said, setSaid] = useState("");
+  const save = async (form: CardForm) => {
+    try {
+      const { name, file } = await takeCard(trip, form);
+      const link = document.createElement("a");
+      link.href = URL.createObjectURL(file);
+      link.download = name;
+      link.click();
+      URL.revokeObjectURL(link.href);
+      setSaid(`Saved ${name}.`);
+    } catch (problem) {
+      setSaid(problem instanceof Error ? problem.message : "It could not be made.");
+    }
+  };
+  return (
+    <section>
+      <h2>Take it along</h2>
+      {FORMS.map(({ form, name, what }) => (
+        <p key={form}>
+          <Button onClick={() => void save(form)}>{name}</Button> {what}
+        </p>
+      ))}
+      <p>
+        <Button onClick={() => window.print()}>Print</Button> every stop, a day a page
+      </p>
+      <p role="status">{said}</p>
+    </section>
+  );
+}
+
+/** Ticks that come back from a phone, by a file or a pasted text; what is there stays once. */
+function TicksBack({ onTicks }: { onTicks: (ticks: readonly Tick[]) => void }) {
+  const [text, setText] = useState("");
+  const [said, setSaid] = useState("");
+  const bring = (found: string) => {
+    const ticks = readTicks(found);
+    if (ticks === null) {
+      setSaid("That holds no ticks: choose the file that the card saved, or paste what it copied.");
+      return;
+    }
+    onTicks(ticks);
+    setText("");
+    setSaid(ticks.length === 1 ? "1 tick is there." : `${String(ticks.length)} ticks are there.`);
+  };
+  return (
+    <section>
+      <h2>Bring ticks back</h2>
+      <p>
+        <FileIn label="Open ticks" accept=".json" onFile={(file) => void file.text().then(bring)} />
+      </p>
+      <label>
+        or paste them
+        <textarea
+          aria-label="Pasted ticks"
+          value={text}
+          rows={2}
+          onChange={(event) => setText(event.target.value)}
+        />
+      </label>
+      <p>
+        <Button disabled={text.trim() === ""} onClick={() => bring(text)}>
+          Bring them back
+        </Button>
+      </p>
+      <p role="status">{said}</p>
+    </section>
+  );
+}

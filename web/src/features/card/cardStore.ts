@@ -1,0 +1,51 @@
+import { addTicks } from "../../api/card";
+import type { Schemas } from "../../api/client";
+import { joined, localStore, type Tick, type TickStore } from "../../pocket/ticks";
+
+const AGAIN_MS = 15_000;
+
+/** Ticks kept here first and then by the server: what could not be sent is sent again. */
+export function cardStore(
+  trip: number,
+  known: readonly Schemas["Tick"][],
+  onChange: () => void,
+): TickStore & { take: (ticks: readonly Tick[]) => void; end: () => void } {
+  const here = localStore(`tumbrel-ticks-${String(trip)}`);
+  let there: readonly Tick[] = known;
+  let unsent = false;
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const all = () => joined(there, here.all());
+  const send = async () => {
+    const kept = new Set(there.map((one) => one.id));
+    const ticks = here.all().filter((one) => !kept.has(one.id));
+    if (ticks.length === 0) return;
+    const told = await addTicks(trip, ticks).catch(() => null);
+    const wasUnsent = unsent;
+    unsent = told === null;
+    if (told !== null) there = told;
+    else timer = setTimeout(() => void send(), AGAIN_MS);
+    if (unsent !== wasUnsent) onChange();
+  };
+  const heal = () => void send();
+  addEventListener("online", heal);
+  void send();
+  return {
+    all,
+    add: (tick) => {
+      here.add(tick);
+      void send();
+    },
+    take: (ticks) => {
+      for (const one of ticks) here.add(one);
+      void send();
+    },
+    said: () =>
+      unsent
+        ? "The server cannot be reached: ticks are kept here and sent when it is back."
+        : "Ticks are kept with the trip.",
+    end: () => {
+      removeEventListener("online", heal);
+      clearTimeout(timer);
+    },
+  };
+}

@@ -1,0 +1,455 @@
+import {
+  type Card,
+  type CardMove,
+  type CardPlace,
+  clockText,
+  isUnderWay,
+  lengthText,
+  nextStop,
+  placeAt,
+  stopBefore,
+  workAt,
+} from "./now";
+import {
+  joined,
+  lastTicked,
+  readTicks,
+  stateOf,
+  type TickKind,
+  tickOf,
+  type TickStore,
+} from "./ticks";
+import "./pocket.css";
+
+export interface Options {
+  card: Card;
+  /** When the card was made, ISO; none on the page itself. */
+  made: string | null;
+  store: TickStore;
+  now: () => Date;
+  /** Whether it stands alone, with its own night and its ticks to carry home. */
+  alone: boolean;
+}
+
+type Child = Node | string | null;
+const MINUTE_MS = 60_000;
+const NIGHTS = ["light", "dim", "black"] as const;
+
+/** A card drawn into an element, and drawn anew when something is ticked or a minute is over. */
+class PocketCard {
+  private readonly card: Card;
+  private readonly store: TickStore;
+  private readonly now: () => Date;
+  private chosen: number | null = null;
+  private said = "";
+  private timer: ReturnType<typeof setTimeout> | undefined;
+
+  constructor(
+    private readonly root: HTMLElement,
+    private readonly options: Options,
+  ) {
+    this.card = options.card;
+    this.store = options.store;
+    this.now = options.now;
+  }
+
+  start(): void {
+    this.draw();
+    this.everyMinute();
+  }
+
+  stop(): void {
+    clearTimeout(this.timer);
+  }
+
+  private shown(): number {
+    return this.chosen ?? placeAt(this.card, this.now());
+  }
+
+  private draw(focus: string | null = null): void {
+    this.root.replaceChildren(...this.page());
+    if (focus !== null) this.root.querySelector<HTMLElement>(focus)?.focus();
+  }
+
+  private tick(kind: TickKind, move: string, text = ""): void {
+    this.store.add(tickOf(kind, move, text));
+    this.draw(kind === "note" || kind === "reading" ? ".pocket-note" : "[data-focus]");
+  }
+
+  private go(place: number | null): void {
+    this.chosen = place;
+    this.draw(".pocket-place");
+  }
+
+  private page(): Node[] {
+    const number = this.shown();
+    const place = this.card.places[number];
+    if (place === undefined) return [h("p", {}, "This trip has no stops yet.")];
+    return [
+      this.head(place, number),
+      ...this.body(place, number),
+      this.foot(number),
+      paper(this.card),
+    ].filter((one): one is HTMLElement => one !== null);
+  }
+
+  private head(place: CardPlace, number: number): HTMLElement {
+    const at = this.now();
+    const under = isUnderWay(this.card, at);
+    const here = under && placeAt(this.card, at) === number;
+    const work = workAt(this.card, place, this.store.all(), at);
+    const count = place.moves.length;
+    return h(
+      "header",
+      { class: "pocket-head" },
+      h("b", { class: "pocket-clock" }, under ? clockText(this.card, at) : place.start),
+      h("h1", { class: "pocket-place", tabindex: "-1" }, `${place.name}, until ${place.end}`),
+      h(
+        "span",
+        {},
+        [
+          here ? "now" : under ? `${dayText(place)}, not now` : `${dayText(place)}, by the plan`,
+          count > 0 ? `${String(work.done)} of ${String(count)} done` : "",
+        ]
+          .filter(Boolean)
+          .join(" · "),
+      ),
+    );
+  }
+
+  private body(place: CardPlace, number: number): (HTMLElement | null)[] {
+    if (!place.hands_free) return [this.handsBusy(number), this.films(place)];
+    return [
+      this.moves(place),
+      this.time(place),
+      this.films(place),
+      this.shots(place),
+      this.cautions(place),
+      this.words(place),
+    ];
+  }
+
+  private handsBusy(number: number): HTMLElement {
+    const next = nextStop(this.card, number);
+    const stop = next === null ? undefined : this.card.places[next];
+    if (stop === undefined)
+      return h("p", { class: "pocket-busy" }, "Hands are not free. No stop follows.");
+    return h(
+      "section",
+      { class: "pocket-busy" },
+      h("h2", {}, "Hands are not free"),
+      h("p", { class: "pocket-next" }, `Next: ${stop.name}, ${stop.start}`),
+      stop.moves.length === 0
+        ? h("p", {}, "Nothing is to be done there.")
+        : h("ul", {}, ...ready(stop).map((one) => h("li", {}, one))),
+    );
+  }
+
+  private moves(place: CardPlace): HTMLElement {
+    const states = stateOf(this.store.all());
+    const { current } = workAt(this.card, place, this.store.all(), this.now());
+    if (place.moves.length === 0)
+      return h("p", { class: "pocket-none" }, "Nothing for the hands here.");
+    return h(
+      "ol",
+      { class: "pocket-moves", "aria-label": "Hands now, in this order" },
+      ...place.moves.map((move) => this.row(move, states.get(move.key), move === current)),
+    );
+  }
+
+  private row(move: CardMove, state: "done" | "left_out" | undefined, now_: boolean): HTMLElement {
+    const name = `${move.camera}: ${move.say}`;
+    const details = [
+      move.where,
+      move.how,
+      move.takes_s > 0 ? lengthText(move.takes_s) : "",
+      move.why,
+    ];
+    const text = h(
+      "div",
+      { class: "pocket-say" },
+      h("b", {}, name),
+      h("span", {}, [move.clock, ...details].filter(Boolean).join(" · ")),
+    );
+    const classes = `pocket-move${now_ ? " current" : ""}${state === undefined ? "" : ` ${state}`}`;
+    const label = (word: string) => ({ "aria-label": `${word}: ${name}` });
+    const buttons =
+      state !== undefined
+        ? [button("Undo", () => this.tick("undone", move.key), label("Undo"))]
+        : now_
+          ? [
+              button("Leave out", () => this.tick("left_out", move.key), label("Leave out")),
+              button("Done", () => this.tick("done", move.key), {
+                ...label("Done"),
+                class: "pocket-done",
+                "data-focus": "",
+              }),
+            ]
+          : [button("Done", () => this.tick("done", move.key), label("Done"))];
+    return h("li", { class: classes }, h("i", {}, String(move.number)), text, ...buttons);
+  }
+
+  private time(place: CardPlace): HTMLElement {
+    const work = workAt(this.card, place, this.store.all(), this.now());
+    const next = nextStop(this.card, this.card.places.indexOf(place));
+    const after =
+      next === null
+        ? ""
+        : ` After it the next stop is ${this.card.places[next]?.name ?? ""}, ${this.card.places[next]?.start ?? ""}.`;
+    const asleep = place.asleep === "" ? "" : ` Asleep ${place.asleep}.`;
+    if (work.leave.length > 0)
+      return h(
+        "p",
+        { class: "pocket-time short", role: "status" },
+        `Short of time: ${lengthText(work.needs_s)} of work in ${lengthText(work.has_s)}. Leave out first: ${work.leave
+          .map((one) => `${one.camera} ${one.say}`)
+          .join(", then ")}.`,
+      );
+    const spare = work.has_s - work.needs_s;
+    return h(
+      "p",
+      { class: "pocket-time", role: "status" },
+      `${lengthText(spare)} in hand until ${place.end}.${after}${asleep}`,
+    );
+  }
+
+  private films(place: CardPlace): HTMLElement | null {
+    if (place.films.length === 0) return null;
+    const title = place.hands_free ? "Films after this stop" : "Films now";
+    return h(
+      "section",
+      { class: "pocket-films" },
+      h("h2", {}, title),
+      h(
+        "ul",
+        {},
+        ...place.films.map((one) =>
+          h("li", {}, h("b", {}, one.camera), ` ${one.what}, to ${one.until}: ${one.ends}`),
+        ),
+      ),
+    );
+  }
+
+  private shots(place: CardPlace): HTMLElement | null {
+    if (place.shots.length === 0) return null;
+    return h(
+      "section",
+      { class: "pocket-shots" },
+      h("h2", {}, "Wanted on the next leg"),
+      h(
+        "ul",
+        {},
+        ...place.shots.map((one) =>
+          h(
+            "li",
+            {},
+            h("b", {}, one.name),
+            ` ${one.count > 1 ? `${String(one.count)} times, ` : ""}${one.importance}, ${one.on}`,
+          ),
+        ),
+      ),
+    );
+  }
+
+  private cautions(place: CardPlace): HTMLElement | null {
+    if (place.cautions.length === 0) return null;
+    return h(
+      "section",
+      { class: "pocket-cautions" },
+      h("h2", {}, "Mind"),
+      ...place.cautions.map((one) => h("p", {}, one)),
+    );
+  }
+
+  /** A note or a reading ("shows 40 %", "28 GB left") of this stop, in one line. */
+  private words(place: CardPlace): HTMLElement {
+    const input = h("input", {
+      class: "pocket-note",
+      "aria-label": "Note or reading, in one line",
+      maxlength: "200",
+      placeholder: "shows 40 %, 28 GB left, lens cap lost",
+    }) as HTMLInputElement;
+    const keep = () => {
+      const text = input.value.trim();
+      if (text !== "") this.tick(/\d/.test(text) ? "reading" : "note", place.item, text);
+    };
+    input.addEventListener("keydown", (event) => {
+      if (event.key === "Enter") keep();
+    });
+    const kept = this.store.all().filter((one) => one.move === place.item && one.text !== "");
+    return h(
+      "section",
+      { class: "pocket-words" },
+      h("div", { class: "pocket-line" }, input, button("Note it", keep)),
+      kept.length === 0 ? null : h("ul", {}, ...kept.map((one) => h("li", {}, one.text))),
+    );
+  }
+
+  private foot(number: number): HTMLElement {
+    const [before, next] = [stopBefore(this.card, number), nextStop(this.card, number)];
+    const last = lastTicked(this.store.all());
+    return h(
+      "footer",
+      { class: "pocket-foot" },
+      h(
+        "div",
+        { class: "pocket-ways" },
+        button("Stop before", () => this.go(before), before === null ? { disabled: "" } : {}),
+        button("Next stop", () => this.go(next), next === null ? { disabled: "" } : {}),
+        button("By the clock", () => this.go(null), this.chosen === null ? { disabled: "" } : {}),
+        button(
+          "Undo last",
+          () => this.tick("undone", last?.move ?? ""),
+          last === null ? { disabled: "" } : {},
+        ),
+      ),
+      this.options.alone ? this.carried() : null,
+      h(
+        "p",
+        { class: "pocket-said", role: "status" },
+        this.said === "" ? this.store.said() : this.said,
+      ),
+      h(
+        "p",
+        {},
+        `${this.card.trip}, plan ${this.card.revision}${this.options.made === null ? "" : `, made ${this.options.made.slice(0, 16).replace("T", " ")} UTC`}. Touch cameras only where hands are free; local law, event and carrier rules and makers' instructions come first.`,
+      ),
+    );
+  }
+
+  /** What a card that stands alone has besides: its night, and its ticks to carry home. */
+  private carried(): HTMLElement {
+    const text = JSON.stringify({
+      card: this.card.revision,
+      trip: this.card.trip,
+      ticks: this.store.all(),
+    });
+    return h(
+      "div",
+      { class: "pocket-ways" },
+      button("Night", () => {
+        const place = NIGHTS.findIndex((one) => one === document.documentElement.dataset["theme"]);
+        document.documentElement.dataset["theme"] = NIGHTS[(place + 1) % NIGHTS.length] ?? "light";
+      }),
+      button("Save ticks", () => {
+        const link = h("a", {
+          href: `data:application/json;charset=utf-8,${encodeURIComponent(text)}`,
+          download: `ticks-${this.card.revision}.json`,
+        });
+        link.click();
+        this.say("Saved as a file: open it under Day card on the page.");
+      }),
+      button("Copy ticks", () => {
+        navigator.clipboard.writeText(text).then(
+          () => this.say("Copied: paste them under Day card on the page."),
+          () => this.say("This browser copies nothing here: save them as a file."),
+        );
+      }),
+    );
+  }
+
+  private say(text: string): void {
+    this.said = text;
+    const line = this.root.querySelector(".pocket-said");
+    if (line !== null) line.textContent = text;
+  }
+
+  private everyMinute(): void {
+    this.timer = setTimeout(
+      () => {
+        if (!(document.activeElement instanceof HTMLInputElement)) this.redraw();
+        this.everyMinute();
+      },
+      MINUTE_MS - (this.now().getTime() % MINUTE_MS),
+    );
+  }
+  /** Draws anew without taking the place that one is at. */
+  private redraw(): void {
+    const label = document.activeElement?.getAttribute("aria-label") ?? null;
+    const inside = this.root.contains(document.activeElement);
+    this.draw(inside && label !== null ? `[aria-label="${CSS.escape(label)}"]` : null);
+  }
+}
+
+/** Draws a card and keeps it going; what is given back ends it. */
+export function mountCard(root: HTMLElement, options: Options): () => void {
+  const drawn = new PocketCard(root, options);
+  drawn.start();
+  return () => drawn.stop();
+}
+
+/** Every stop with its work and boxes to tick, a day a page: for print alone. */
+function paper(card: Card): HTMLElement {
+  const days = [...new Set(card.places.map((one) => one.day))];
+  const stops = card.places.filter((one) => one.hands_free && one.moves.length > 0);
+  return h(
+    "section",
+    { class: "pocket-paper", "aria-hidden": "true" },
+    ...days
+      .filter((day) => stops.some((one) => one.day === day))
+      .map((day) =>
+        h(
+          "section",
+          {},
+          h("h2", {}, `${card.trip}, ${day}, plan ${card.revision}`),
+          ...stops.filter((one) => one.day === day).map(paperStop),
+        ),
+      ),
+  );
+}
+
+function paperStop(place: CardPlace): HTMLElement {
+  const lines = [
+    ...place.films.map((one) => `${one.camera} ${one.what}, to ${one.until}: ${one.ends}`),
+    ...place.shots.map((one) => `Wanted: ${one.name}, ${one.importance}, ${one.on}`),
+    ...place.cautions,
+  ];
+  return h(
+    "article",
+    {},
+    h("h3", {}, `${place.start} to ${place.end}  ${place.name}`),
+    h(
+      "ol",
+      {},
+      ...place.moves.map((one) =>
+        h(
+          "li",
+          {},
+          h("i", {}),
+          h("b", {}, `${one.clock} ${one.camera}: ${one.say}`),
+          ` ${[one.where, one.how, one.why].filter(Boolean).join(" · ")}`,
+        ),
+      ),
+    ),
+    ...lines.map((one) => h("p", {}, one)),
+  );
+}
+
+function ready(stop: CardPlace): string[] {
+  return stop.moves.map((one) =>
+    [`${one.camera}: ${one.say}`, one.where].filter(Boolean).join(" · "),
+  );
+}
+
+function dayText(place: CardPlace): string {
+  return place.day;
+}
+
+function button(
+  text: string,
+  run: () => void,
+  attributes: Record<string, string> = {},
+): HTMLElement {
+  const made = h("button", { type: "button", ...attributes }, text);
+  made.addEventListener("click", run);
+  return made;
+}
+
+function h(tag: string, attributes: Record<string, string>, ...children: Child[]): HTMLElement {
+  const made = document.createElement(tag);
+  for (const [name, value] of Object.entries(attributes)) made.setAttribute(name, value);
+  made.append(...children.filter((one): one is Node | string => one !== null));
+  return made;
+}
+
+export { joined, readTicks };

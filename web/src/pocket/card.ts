@@ -89,7 +89,7 @@ class PocketCard {
       this.head(place, number),
       ...this.body(place, number),
       this.foot(number),
-      paper(this.card),
+      paper(this.card, this.options.made ?? this.now().toISOString()),
     ].filter((one): one is HTMLElement => one !== null);
   }
 
@@ -297,6 +297,7 @@ class PocketCard {
         button("Stop before", () => this.go(before), before === null ? { disabled: "" } : {}),
         button("Next stop", () => this.go(next), next === null ? { disabled: "" } : {}),
         button("By the clock", () => this.go(null), this.chosen === null ? { disabled: "" } : {}),
+        button("Night", turnNight),
         button(
           "Undo last",
           () => this.tick("undone", last?.move ?? ""),
@@ -312,7 +313,7 @@ class PocketCard {
       h(
         "p",
         {},
-        `${this.card.trip}, plan ${this.card.revision}${this.options.made === null ? "" : `, made ${this.options.made.slice(0, 16).replace("T", " ")} UTC`}. Touch cameras only where hands are free; local law, event and carrier rules and makers' instructions come first.`,
+        `${this.card.trip}, plan ${this.card.revision}${this.options.made === null ? "" : `, made ${minuteText(this.options.made)}`}. Touch cameras only where hands are free; local law, event and carrier rules and makers' instructions come first.`,
       ),
     );
   }
@@ -327,10 +328,6 @@ class PocketCard {
     return h(
       "div",
       { class: "pocket-ways" },
-      button("Night", () => {
-        const place = NIGHTS.findIndex((one) => one === document.documentElement.dataset["theme"]);
-        document.documentElement.dataset["theme"] = NIGHTS[(place + 1) % NIGHTS.length] ?? "light";
-      }),
       button("Save ticks", () => {
         const link = h("a", {
           href: `data:application/json;charset=utf-8,${encodeURIComponent(text)}`,
@@ -379,7 +376,7 @@ export function mountCard(root: HTMLElement, options: Options): () => void {
 }
 
 /** Every stop with its work and boxes to tick, a day a page: for print alone. */
-function paper(card: Card): HTMLElement {
+function paper(card: Card, made: string): HTMLElement {
   const days = [...new Set(card.places.map((one) => one.day))];
   const stops = card.places.filter((one) => one.hands_free && one.moves.length > 0);
   return h(
@@ -391,7 +388,7 @@ function paper(card: Card): HTMLElement {
         h(
           "section",
           {},
-          h("h2", {}, `${card.trip}, ${day}, plan ${card.revision}`),
+          h("h2", {}, `${card.trip}, ${day}. Plan ${card.revision}, ${minuteText(made)}`),
           ...stops.filter((one) => one.day === day).map(paperStop),
         ),
       ),
@@ -423,6 +420,18 @@ function paperStop(place: CardPlace): HTMLElement {
     ),
     ...lines.map((one) => h("p", {}, one)),
   );
+}
+
+/** "2027-06-01 18:30 UTC" */
+function minuteText(moment: string): string {
+  return `${moment.slice(0, 16).replace("T", " ")} UTC`;
+}
+
+/** Light, dim for a head torch, and black with red ink. */
+function turnNight(): void {
+  const root = document.documentElement;
+  const place = NIGHTS.findIndex((one) => one === root.dataset["theme"]);
+  root.dataset["theme"] = NIGHTS[(place + 1) % NIGHTS.length] ?? "light";
 }
 
 function ready(stop: CardPlace): string[] {

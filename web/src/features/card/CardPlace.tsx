@@ -93,6 +93,12 @@ function Changed({ state }: { state: CardState }) {
   );
 }
 
+/** Prints every stop: on sheets, or in four strips that fold into a pocket. */
+function printOn(paper: "sheet" | "fold"): void {
+  document.documentElement.dataset["paper"] = paper;
+  window.print();
+}
+
 function Take({ trip }: { trip: number }) {
   const [said, setSaid] = useState("");
   const save = async (form: CardForm) => {
@@ -117,7 +123,11 @@ function Take({ trip }: { trip: number }) {
         </p>
       ))}
       <p>
-        <Button onClick={() => window.print()}>Print</Button> every stop, a day a page
+        <Button onClick={() => printOn("sheet")}>Print</Button> every stop, a day a page
+      </p>
+      <p>
+        <Button onClick={() => printOn("fold")}>Print to fold</Button> four strips a sheet, for a
+        pocket
       </p>
       <p role="status">{said}</p>
     </section>

@@ -36,7 +36,6 @@ class Shot:
 SHOTS = (
     Shot("board", "board"),
     Shot("board-cure", "board"),
-    Shot("board-stops", "board", folded=True),
     Shot("board-dim", "board", theme="dim"),
     Shot("board-phone", "board", size=PHONE),
     Shot("board-cold", "board", trip="Skarre fell run"),
@@ -46,9 +45,19 @@ SHOTS = (
     Shot("route", "route"),
     Shot("board-edit", "board", cell="d2-flight/chin"),
     Shot("variants", "variants", size=(1280, 1180)),
+    Shot("card", "card", size=PHONE),
     Shot("sums", "sums", theme="dim"),
     Shot("trips", "trips"),
 )
+
+
+LINKS = {
+    "kit": "Kit",
+    "bench": "Bench",
+    "route": "Route",
+    "variants": "Variants",
+    "card": "Day card",
+}
 
 
 def open_place(browser: Browser, server: Server, shot: Shot) -> Page:
@@ -72,8 +81,8 @@ def open_place(browser: Browser, server: Server, shot: Shot) -> Page:
         page.get_by_role("link", name="Ostrel crossing").first.wait_for()
     else:
         page.get_by_test_id("headline").wait_for()
-    if shot.place in ("kit", "bench", "route", "variants"):
-        page.get_by_role("link", name=shot.place.capitalize(), exact=True).click()
+    if shot.place in LINKS:
+        page.get_by_role("link", name=LINKS[shot.place], exact=True).click()
         page.locator(f".{shot.place}-page").wait_for()
     _opened(page, shot)
     if shot.to is not None:
@@ -141,11 +150,20 @@ def _cure(page: Page) -> None:
     page.get_by_text("Tried, not kept:").wait_for()
 
 
+def _card(page: Page) -> None:
+    page.locator(".pocket-place").wait_for()
+    while not page.locator(".pocket-place").inner_text().startswith("Brow launch"):
+        page.get_by_role("button", name="Next stop").click()
+    page.locator(".pocket-done").click()
+    page.evaluate("scrollTo(0, 0)")
+
+
 SPECIAL: dict[str, Callable[[Page], None]] = {
     "bench-test": _running_test,
     "board-edit": _edit,
     "variants": _variants,
     "board-cure": _cure,
+    "card": _card,
 }
 
 

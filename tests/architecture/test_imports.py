@@ -12,15 +12,15 @@ from tools.imports import PAGE, circles, drawn, packages
 from tumbrel.bench.models import BenchNotebook, BenchStep
 from tumbrel.history.models import Owned
 from tumbrel.kit.models import Kit, KitStep
-from tumbrel.trips.models import Trip, TripStep
+from tumbrel.trips.models import CardMade, CardTick, Trip, TripStep
 
 SRC = Path(__file__).resolve().parents[2] / "src" / "tumbrel"
 CORE = SRC / "core"
 APPS = ("history", "kit", "bench", "trips", "site")
 ORDER = ("state", "trip", "stock", "power", "camera", "hands", "engine", "result")
 CLOCKS_AND_FILES = {"time", "pathlib", "os", "io", "socket", "urllib", "requests", "sqlite3"}
-OUTSIDE_MAY = {"cli.py", "cli_clips.py"}  # and everything under formats/
-ROWS = (Kit, KitStep, Trip, TripStep, BenchNotebook, BenchStep)
+OUTSIDE_MAY = {"cli.py", "cli_card.py", "cli_clips.py"}  # and everything under formats/
+ROWS = (CardMade, CardTick, Kit, KitStep, Trip, TripStep, BenchNotebook, BenchStep)
 IN_MEMORY_ONLY = {"snapshot.py": {"io"}, "rows.py": {"io"}}  # bytes and pasted text, never files
 
 

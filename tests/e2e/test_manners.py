@@ -83,7 +83,7 @@ def test_on_a_phone_nothing_hangs_over_and_a_gap_can_be_cured(
 ) -> None:
     page = phone
     address = open_copy(page, server, demo_text)
-    for place in ("board", "kit", "bench", "route", "variants"):
+    for place in ("board", "kit", "bench", "route", "variants", "card"):
         page.goto(f"{address}/{place}")
         page.get_by_role("heading", level=1).wait_for()
         page.wait_for_timeout(600)
@@ -104,7 +104,7 @@ def test_on_a_phone_nothing_hangs_over_and_a_gap_can_be_cured(
     expect(page.get_by_test_id("headline")).to_have_text("Two musts are broken.")
 
 
-PLACES = ["board", "strip", "kit", "bench", "route", "variants", "sums", "trips"]
+PLACES = ["board", "strip", "kit", "bench", "route", "variants", "card", "sums", "trips"]
 
 
 @pytest.mark.parametrize("theme", ["light", "dim"])
@@ -144,7 +144,7 @@ TOO_LOW = """() => [...document.querySelectorAll('button, a, select, [role=gridc
   .map((one) => one.outerHTML.slice(0, 120))"""
 
 
-@pytest.mark.parametrize("place", ["board", "kit", "route", "variants"])
+@pytest.mark.parametrize("place", ["board", "kit", "route", "variants", "card"])
 def test_on_a_phone_axe_is_content_and_fingers_hit(
     phone: Page, server: Server, demo_text: bytes, place: str
 ) -> None:

@@ -47,7 +47,7 @@ def card_state(owner: User, trip_id: int, gone: Gone) -> CardState:
     """The card as the plan is now, with what was ticked and what changed since it was made."""
     row = trip_row(owner, trip_id)
     card = _card(row, gone)
-    made = CardMade.objects.filter(trip=row).first()
+    made = CardMade.objects.of(owner).filter(trip=row).first()
     changed = changes_between(TripCard.model_validate(made.card), card) if made else ()
     return CardState(
         card=card,
@@ -66,9 +66,15 @@ def card_file(owner: User, trip_id: int, form: CardForm, gone: Gone) -> tuple[st
         data = write_page(card, made, *page_parts(Path(settings.WEB))).encode("utf-8")
     else:
         data = write_ics(card, made) if form == "ics" else write_csv(card).encode("utf-8")
-    kept = {"owner": owner, "card": card.model_dump(mode="json"), "made_at": made}
-    CardMade.objects.update_or_create(trip=row, defaults=kept)
+    _keep_made(owner, row, card, made)
     return f"{stem_of(row)}-card.{form}", data, KINDS[form]
+
+
+@transaction.atomic
+def _keep_made(owner: User, row: Trip, card: TripCard, made: datetime) -> None:
+    CardMade.objects.of(owner).filter(trip=row).delete()
+    body = card.model_dump(mode="json")
+    CardMade.objects.create(owner=owner, trip=row, card=body, made_at=made)
 
 
 def ticks_of(row: Trip) -> list[Tick]:
@@ -93,7 +99,7 @@ def add_ticks(owner: User, trip_id: int, ticks: Iterable[Tick]) -> list[Tick]:
     if len(known) + len(fresh) > MOST_KEPT:
         why = f"a trip keeps up to {MOST_KEPT} ticks; these would be more"
         raise BadDocument((FieldFault("ticks", why),))
-    CardTick.objects.bulk_create(
+    CardTick.objects.of(owner).bulk_create(
         CardTick(
             owner=owner,
             trip=row,

@@ -12,6 +12,7 @@ from zoneinfo import ZoneInfo
 
 import pytest
 import vobject
+from icalendar import Calendar
 
 from tumbrel.core.card import TripCard, card_of, changes_between
 from tumbrel.core.document import PlanDocument, read_document
@@ -164,3 +165,37 @@ def test_cells_are_no_formulas_and_names_are_no_code() -> None:
     assert {row["camera"] for row in rows if "script" in row["camera"]} == {" =1+1</script>"}
     page = write_page(card, MADE, "", "", None)
     assert page.count("</script>") == 2  # its own two
+
+
+@pytest.mark.parametrize(
+    "start", ["2027-03-27T20:00", "2027-10-30T20:00"], ids=["an hour less", "an hour more"]
+)
+def test_alarms_stand_at_their_instant_over_a_change_of_clocks_and_midnights(start: str) -> None:
+    """Read by another parser with the calendar's own time zone, each is the very instant."""
+    document = read_document(_ostrel())
+    moved = {"start": datetime.fromisoformat(start), "time_zone": "Europe/Berlin"}
+    items = tuple(one.model_copy(update={"not_before": None}) for one in document.trip.items)
+    trip = document.trip.model_copy(update={**moved, "items": items})
+    other = document.model_copy(update={"trip": trip})
+    card = card_of(other, rehearse(other))
+    calendar = vobject.readOne(write_ics(card, MADE).decode("utf-8"))
+    offsets = set()
+    found = []
+    for event in calendar.vevent_list:
+        at = event.dtstart.value
+        offsets.add(at.utcoffset())
+        found.append(at.astimezone(UTC))
+    wanted = [
+        (card.start_utc + timedelta(milliseconds=move.at_ms)).replace(microsecond=0)
+        for _, move in moves_of(card)
+        if move.dear
+    ]
+    assert sorted(found) == sorted(wanted)
+    assert offsets == {timedelta(hours=1), timedelta(hours=2)}
+    assert len({at.date() for at in found}) > 1
+    zone = ZoneInfo("Europe/Berlin")
+    for part in Calendar.from_ical(write_ics(card, MADE)).timezones[0].subcomponents[1:]:
+        before, after = part["TZOFFSETFROM"].td, part["TZOFFSETTO"].td
+        onset = (part["DTSTART"].dt - before).replace(tzinfo=UTC)  # RFC 5545, 3.6.5
+        assert (onset - timedelta(seconds=1)).astimezone(zone).utcoffset() == before
+        assert onset.astimezone(zone).utcoffset() == after

@@ -6,11 +6,11 @@ import base64
 import csv
 import io
 import json
-from datetime import datetime, timedelta
-from typing import Literal
+from datetime import UTC, date, datetime, timedelta
+from typing import Any, Literal
 from zoneinfo import ZoneInfo
 
-from icalendar import Alarm, Calendar, Event
+from icalendar import Alarm, Calendar, Event, Timezone
 
 from ..card import CardMove, CardPlace, TripCard
 
@@ -76,8 +76,28 @@ def write_ics(card: TripCard, made: datetime) -> bytes:
     for place, move in moves_of(card):
         if move.dear:
             calendar.add_component(_event(card, place, move, made))
-    calendar.add_missing_timezones()
+    # the years of the trip alone: many dates in one line are not understood everywhere
+    begins, ends = local(card, 0), local(card, card.duration_ms)
+    calendar.add_missing_timezones(date(begins.year, 1, 1), date(ends.year + 1, 1, 1))
+    for zone in calendar.timezones:
+        _mend_onsets(zone, ZoneInfo(card.time_zone))
     return bytes(calendar.to_ical())
+
+
+def _mend_onsets(told: Timezone, zone: ZoneInfo) -> None:
+    """Let each change of clocks begin on the clock of before, as RFC 5545, 3.6.5 has it.
+
+    The library gives the first hour of after, which is an hour late in spring.
+    """
+    parts: list[Any] = list(told.subcomponents)
+    for part in parts:
+        before, after = part["TZOFFSETFROM"].td, part["TZOFFSETTO"].td
+        onset = part["DTSTART"].dt
+        for offset in (before, after):
+            instant = (onset - offset).replace(tzinfo=UTC)
+            earlier = (instant - timedelta(seconds=1)).astimezone(zone).utcoffset()
+            if before != after and earlier == before != instant.astimezone(zone).utcoffset():
+                part["DTSTART"].dt = (instant + before).replace(tzinfo=None)
 
 
 def _event(card: TripCard, place: CardPlace, move: CardMove, made: datetime) -> Event:

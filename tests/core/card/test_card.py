@@ -15,7 +15,7 @@ import vobject
 from icalendar import Calendar
 
 from tumbrel.core.card import TripCard, card_of, changes_between
-from tumbrel.core.document import PlanDocument, read_document
+from tumbrel.core.document import FullBy, PlanDocument, read_document
 from tumbrel.core.formats.card_out import moves_of, write_csv, write_ics, write_page
 from tumbrel.core.rehearsal.result.result import Rehearsal
 from tumbrel.core.report import rehearse
@@ -76,6 +76,7 @@ def test_table_calendar_and_page_tell_the_same_moves(
     events = {
         one.uid.value: (one.summary.value, one.dtstart.value.astimezone(zone))
         for one in calendar.vevent_list
+        if "/full/" not in one.uid.value
     }
     dear = [(place, move) for place, move in moves if move.dear]
     assert dear
@@ -182,6 +183,8 @@ def test_alarms_stand_at_their_instant_over_a_change_of_clocks_and_midnights(sta
     offsets = set()
     found = []
     for event in calendar.vevent_list:
+        if "/full/" in event.uid.value:
+            continue
         at = event.dtstart.value
         offsets.add(at.utcoffset())
         found.append(at.astimezone(UTC))
@@ -199,3 +202,16 @@ def test_alarms_stand_at_their_instant_over_a_change_of_clocks_and_midnights(sta
         onset = (part["DTSTART"].dt - before).replace(tzinfo=UTC)  # RFC 5545, 3.6.5
         assert (onset - timedelta(seconds=1)).astimezone(zone).utcoffset() == before
         assert onset.astimezone(zone).utcoffset() == after
+
+
+def test_what_must_be_full_is_told_and_rings_three_hours_before() -> None:
+    document = read_document(_ostrel())
+    by = FullBy(unit=document.kit.batteries[0].id, at=datetime(2027, 6, 13, 5, 40))  # noqa: DTZ001
+    plan = document.plan.model_copy(update={"full_by": (by,)})
+    other = document.model_copy(update={"plan": plan})
+    card = card_of(other, rehearse(other))
+    assert [(one.say, one.day) for one in card.full_by] == [("A1 full by 05:40", "2027-06-13")]
+    events = vobject.readOne(write_ics(card, MADE).decode("utf-8")).vevent_list
+    full = next(one for one in events if one.summary.value == "A1 full by 05:40")
+    assert f"{full.dtstart.value:%Y-%m-%d %H:%M}" == "2027-06-13 05:40"
+    assert full.valarm.trigger.value == timedelta(hours=-3)

@@ -197,6 +197,10 @@ class PocketCard {
         ? ""
         : ` After it the next stop is ${this.card.places[next]?.name ?? ""}, ${this.card.places[next]?.start ?? ""}.`;
     const asleep = place.asleep === "" ? "" : ` Asleep ${place.asleep}.`;
+    const full = this.card.full_by
+      .filter((one) => place.start_ms < one.at_ms && one.at_ms <= place.end_ms)
+      .map((one) => ` ${one.say}.`)
+      .join("");
     if (work.leave.length > 0)
       return h(
         "p",
@@ -209,7 +213,7 @@ class PocketCard {
     return h(
       "p",
       { class: "pocket-time", role: "status" },
-      `${lengthText(spare)} in hand until ${place.end}.${after}${asleep}`,
+      `${lengthText(spare)} in hand until ${place.end}.${after}${asleep}${full}`,
     );
   }
 

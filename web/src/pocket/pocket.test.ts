@@ -58,6 +58,9 @@ const CARD: Card = {
   time_zone: "Etc/GMT-2",
   duration_ms: 130 * MIN,
   headline: "",
+  full_by: [
+    { unit: "a", at_ms: 5 * MIN, day: "2027-06-12", clock: "10:05", say: "a full by 10:05" },
+  ],
   places: [
     place("camp", 0, 10, true, [move("a", 1, 60, true), move("b", 2, 90)]),
     place("climb", 10, 100, false, []),
@@ -183,6 +186,11 @@ describe("a card that is drawn", () => {
     expect(root.querySelector(".current b")?.textContent).toBe("Chin: b in");
     press("Undo: Chin: a in");
     expect(root.querySelector("header")?.textContent).toContain("0 of 2 done");
+  });
+  it("tells what must be full at this stop, and nowhere else", () => {
+    expect(root.querySelector(".pocket-time")?.textContent).toContain("a full by 10:05.");
+    press("Next stop");
+    expect(root.querySelector(".pocket-time")?.textContent).not.toContain("full by");
   });
   it("has no buttons for moves while hands are not free, and tells what must be ready", () => {
     minutes = 50;

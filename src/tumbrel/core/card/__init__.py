@@ -2,12 +2,13 @@
 
 from .changes import changes_between
 from .telling import card_of
-from .told import CardMove, CardPlace, Filming, Shot, TripCard
+from .told import CardMove, CardPlace, Filming, FullUnit, Shot, TripCard
 
 __all__ = [
     "CardMove",
     "CardPlace",
     "Filming",
+    "FullUnit",
     "Shot",
     "TripCard",
     "card_of",

@@ -11,6 +11,7 @@ from zoneinfo import ZoneInfo
 from ..document import Assignment, Importance, Item, PlanDocument, Stop
 from ..rehearsal.result.result import LaidItem, Move, Pooled, Rehearsal
 from ..wording.card import (
+    full_words,
     gesture_words,
     going_words,
     lasting_words,
@@ -19,7 +20,7 @@ from ..wording.card import (
     slot_words,
 )
 from ..wording.moves import start_words
-from .told import CardMove, CardPlace, Filming, Shot, TripCard
+from .told import CardMove, CardPlace, Filming, FullUnit, Shot, TripCard
 
 MUSTS_LAST = {"nice": 0, "want": 1, "must": 2}
 WORTH_KEEPING = frozenset({"start", "stop", "copy_end"})
@@ -37,6 +38,7 @@ def card_of(document: PlanDocument, told: Rehearsal) -> TripCard:
         duration_ms=told.duration_ms,
         headline=told.verdict.headline,
         places=tuple(teller.place(number) for number in range(len(told.items))),
+        full_by=tuple(teller.full_by()),
     )
 
 
@@ -87,6 +89,22 @@ class _Teller:
             shots=tuple(self._shots(ahead)),
             cautions=self._cautions(laid.id),
         )
+
+    def full_by(self) -> Iterator[FullUnit]:
+        """What must be full when, in order of time."""
+        kit = self.document.kit
+        names = {one.id: one.name for one in (*kit.batteries, *kit.sources)}
+        for wanted in sorted(self.document.plan.full_by, key=lambda one: one.at):
+            at = wanted.at.replace(tzinfo=self.zone)
+            at_ms = round((at - self.told.start_utc) / timedelta(milliseconds=1))
+            name = names.get(wanted.unit, wanted.unit)
+            yield FullUnit(
+                unit=name,
+                at_ms=at_ms,
+                day=f"{at:%Y-%m-%d}",
+                clock=f"{at:%H:%M}",
+                say=full_words(name, f"{at:%H:%M}"),
+            )
 
     # -- moves ----------------------------------------------------------------------
 

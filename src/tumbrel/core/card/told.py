@@ -80,6 +80,16 @@ class CardPlace(Part):
     cautions: tuple[str, ...]
 
 
+class FullUnit(Part):
+    """A battery or bank that must be full at a time, as the plan says."""
+
+    unit: str
+    at_ms: int
+    day: str
+    clock: str
+    say: str
+
+
 class TripCard(Part):
     """A whole trip for the pocket. `revision` names the plan that it tells."""
 
@@ -90,3 +100,4 @@ class TripCard(Part):
     duration_ms: int
     headline: str
     places: tuple[CardPlace, ...]
+    full_by: tuple[FullUnit, ...] = ()

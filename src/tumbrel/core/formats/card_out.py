@@ -12,12 +12,13 @@ from zoneinfo import ZoneInfo
 
 from icalendar import Alarm, Calendar, Event, Timezone
 
-from ..card import CardMove, CardPlace, TripCard
+from ..card import CardMove, CardPlace, FullUnit, TripCard
 
 CardForm = Literal["html", "ics", "csv"]
 COLUMNS = ("day", "clock", "place", "number", "camera", "what", "where", "how", "why", "seconds")
 FORMULA = ("=", "+", "-", "@", "\t", "\r")
 ALARM_MIN = 5
+FULL_ALARM_MIN = 180
 LEAST_EVENT = timedelta(minutes=1)
 OWN = "tumbrel"
 
@@ -75,7 +76,9 @@ def write_ics(card: TripCard, made: datetime) -> bytes:
     calendar.add("x-wr-calname", card.trip)
     for place, move in moves_of(card):
         if move.dear:
-            calendar.add_component(_event(card, place, move, made))
+            calendar.add_component(_of_move(card, place, move, made))
+    for unit in card.full_by:
+        calendar.add_component(_of_full(card, unit, made))
     # the years of the trip alone: many dates in one line are not understood everywhere
     begins, ends = local(card, 0), local(card, card.duration_ms)
     calendar.add_missing_timezones(date(begins.year, 1, 1), date(ends.year + 1, 1, 1))
@@ -100,23 +103,41 @@ def _mend_onsets(told: Timezone, zone: ZoneInfo) -> None:
                 part["DTSTART"].dt = (instant + before).replace(tzinfo=None)
 
 
-def _event(card: TripCard, place: CardPlace, move: CardMove, made: datetime) -> Event:
-    event = Event()
+def _of_move(card: TripCard, place: CardPlace, move: CardMove, made: datetime) -> Event:
+    event = _event(card, move.key, f"{move.camera}: {move.say}", made)
     begins = local(card, move.at_ms)
-    ends = begins + max(LEAST_EVENT, timedelta(seconds=move.takes_s))
-    event.add("uid", f"{card.trip}/{move.key}@{OWN}".replace(" ", "-"))
-    event.add("dtstamp", made)
     event.add("dtstart", begins)
-    event.add("dtend", ends)
-    event.add("summary", f"{move.camera}: {move.say}")
+    event.add("dtend", begins + max(LEAST_EVENT, timedelta(seconds=move.takes_s)))
     event.add("location", place.name)
     event.add("description", "\n".join(one for one in (move.where, move.how, move.why) if one))
+    event.add_component(_alarm(event, ALARM_MIN))
+    return event
+
+
+def _of_full(card: TripCard, unit: FullUnit, made: datetime) -> Event:
+    """Told long enough before that it may still be plugged in."""
+    event = _event(card, f"full/{unit.unit}", unit.say, made)
+    at = local(card, unit.at_ms)
+    event.add("dtstart", at)
+    event.add("dtend", at + LEAST_EVENT)
+    event.add_component(_alarm(event, FULL_ALARM_MIN))
+    return event
+
+
+def _event(card: TripCard, key: str, summary: str, made: datetime) -> Event:
+    event = Event()
+    event.add("uid", f"{card.trip}/{key}@{OWN}".replace(" ", "-"))
+    event.add("dtstamp", made)
+    event.add("summary", summary)
+    return event
+
+
+def _alarm(event: Event, minutes: int) -> Alarm:
     alarm = Alarm()
     alarm.add("action", "DISPLAY")
-    alarm.add("trigger", timedelta(minutes=-ALARM_MIN))
-    alarm.add("description", f"{move.camera}: {move.say}")
-    event.add_component(alarm)
-    return event
+    alarm.add("trigger", timedelta(minutes=-minutes))
+    alarm.add("description", str(event["summary"]))
+    return alarm
 
 
 def write_page(card: TripCard, made: datetime, script: str, style: str, font: bytes | None) -> str:

@@ -42,3 +42,8 @@ def left_words(unit: str, level: float) -> str:
 def lasting_words(cause: str | None) -> str:
     """What ends it there."""
     return "lasts" if cause is None else cause
+
+
+def full_words(unit: str, clock: str) -> str:
+    """That something must be full at a time."""
+    return f"{unit} full by {clock}"

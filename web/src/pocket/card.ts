@@ -10,15 +10,9 @@ import {
   stopBefore,
   workAt,
 } from "./now";
-import {
-  joined,
-  lastTicked,
-  readTicks,
-  stateOf,
-  type TickKind,
-  tickOf,
-  type TickStore,
-} from "./ticks";
+import { lastTicked, stateOf, type TickKind, tickOf, type TickStore } from "./ticks";
+import { button, h, minuteText } from "./drawing";
+import { paper } from "./paper";
 import "./pocket.css";
 
 export interface Options {
@@ -31,7 +25,6 @@ export interface Options {
   alone: boolean;
 }
 
-type Child = Node | string | null;
 const MINUTE_MS = 60_000;
 const NIGHTS = ["light", "dim", "black"] as const;
 
@@ -379,58 +372,6 @@ export function mountCard(root: HTMLElement, options: Options): () => void {
   return () => drawn.stop();
 }
 
-/** Every stop with its work and boxes to tick, a day a page: for print alone. */
-function paper(card: Card, made: string): HTMLElement {
-  const days = [...new Set(card.places.map((one) => one.day))];
-  const stops = card.places.filter((one) => one.hands_free && one.moves.length > 0);
-  return h(
-    "section",
-    { class: "pocket-paper", "aria-hidden": "true" },
-    ...days
-      .filter((day) => stops.some((one) => one.day === day))
-      .map((day) =>
-        h(
-          "section",
-          {},
-          h("h2", {}, `${card.trip}, ${day}. Plan ${card.revision}, ${minuteText(made)}`),
-          ...stops.filter((one) => one.day === day).map(paperStop),
-        ),
-      ),
-  );
-}
-
-function paperStop(place: CardPlace): HTMLElement {
-  const lines = [
-    ...place.films.map((one) => `${one.camera} ${one.what}, to ${one.until}: ${one.ends}`),
-    ...place.shots.map((one) => `Wanted: ${one.name}, ${one.importance}, ${one.on}`),
-    ...place.cautions,
-  ];
-  return h(
-    "article",
-    {},
-    h("h3", {}, `${place.start} to ${place.end}  ${place.name}`),
-    h(
-      "ol",
-      {},
-      ...place.moves.map((one) =>
-        h(
-          "li",
-          {},
-          h("i", {}),
-          h("b", {}, `${one.clock} ${one.camera}: ${one.say}`),
-          ` ${[one.where, one.how, one.why].filter(Boolean).join(" · ")}`,
-        ),
-      ),
-    ),
-    ...lines.map((one) => h("p", {}, one)),
-  );
-}
-
-/** "2027-06-01 18:30 UTC" */
-function minuteText(moment: string): string {
-  return `${moment.slice(0, 16).replace("T", " ")} UTC`;
-}
-
 /** Light, dim for a head torch, and black with red ink. */
 function turnNight(): void {
   const root = document.documentElement;
@@ -447,22 +388,3 @@ function ready(stop: CardPlace): string[] {
 function dayText(place: CardPlace): string {
   return place.day;
 }
-
-function button(
-  text: string,
-  run: () => void,
-  attributes: Record<string, string> = {},
-): HTMLElement {
-  const made = h("button", { type: "button", ...attributes }, text);
-  made.addEventListener("click", run);
-  return made;
-}
-
-function h(tag: string, attributes: Record<string, string>, ...children: Child[]): HTMLElement {
-  const made = document.createElement(tag);
-  for (const [name, value] of Object.entries(attributes)) made.setAttribute(name, value);
-  made.append(...children.filter((one): one is Node | string => one !== null));
-  return made;
-}
-
-export { joined, readTicks };

@@ -18,7 +18,7 @@ from tumbrel.core.formats.card_out import CardForm, write_csv, write_ics, write_
 from tumbrel.core.parameters import DEFAULTS
 from tumbrel.core.rehearsal.engine.checkpoints import play_once
 from tumbrel.core.report import tell
-from tumbrel.working.desks import heavy
+from tumbrel.working.desks import edit
 from tumbrel.working.worker import Gone
 
 from .files import stem_of
@@ -40,7 +40,7 @@ def card_text(breathe: Callable[[], None], document: str) -> Iterator[bytes]:
 
 def _card(row: Trip, gone: Gone) -> TripCard:
     text = document_of(row).model_dump_json()
-    return TripCard.model_validate_json(b"".join(heavy(card_text, text, gone=gone)))
+    return TripCard.model_validate_json(edit(card_text, text, gone=gone))
 
 
 def card_state(owner: User, trip_id: int, gone: Gone) -> CardState:

@@ -11,6 +11,7 @@ export function cardOf(trip: number, version: number) {
   return queryOptions({
     queryKey: ["card", trip, version],
     queryFn: () => unwrap(client.GET("/api/trips/{trip_id}/card", path(trip))),
+    enabled: version > 0,
     gcTime: 60_000,
   });
 }

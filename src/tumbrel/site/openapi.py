@@ -12,6 +12,7 @@ ANSWERS = {
     "findCures": ("application/x-ndjson",),
     "getRunsFile": ("text/csv",),
     "getTrackFile": ("application/gpx+xml", "application/geo+json"),
+    "takeCard": ("text/html", "text/calendar", "text/csv"),
     "saveEverything": ("application/vnd.sqlite3",),
 }
 BODIES: dict[str, tuple[str, dict[str, Any]]] = {  # read where they are worked on

@@ -5,16 +5,14 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Iterator
 from datetime import UTC, datetime
 from pathlib import Path
-from typing import get_args
 
 from django.conf import settings
 from django.contrib.auth.models import User
 from django.db import transaction
 
 from tumbrel.core.card import TripCard, card_of, changes_between
-from tumbrel.core.cli_card import page_parts
 from tumbrel.core.document import BadDocument, FieldFault, PlanDocument
-from tumbrel.core.formats.card_out import CardForm, write_csv, write_ics, write_page
+from tumbrel.core.formats.card_out import CardForm, page_parts, write_csv, write_ics, write_page
 from tumbrel.core.parameters import DEFAULTS
 from tumbrel.core.rehearsal.engine.checkpoints import play_once
 from tumbrel.core.report import tell
@@ -24,7 +22,7 @@ from tumbrel.working.worker import Gone
 from .files import stem_of
 from .models import CardMade, CardTick, Trip
 from .queries import trip_row
-from .schemas import CardState, Tick, TickKind
+from .schemas import CardState, Tick
 from .to_core import document_of, sun_days
 
 KINDS = {"html": "text/html", "ics": "text/calendar", "csv": "text/csv"}
@@ -80,14 +78,11 @@ def _keep_made(owner: User, row: Trip, card: TripCard, made: datetime) -> None:
 def ticks_of(row: Trip) -> list[Tick]:
     """All ticks of a trip, in order of time."""
     return [
-        Tick(id=one.ident, move=one.move, kind=_kind(one.kind), at=one.at, text=one.text)
+        Tick.model_validate(
+            {"id": one.ident, "move": one.move, "kind": one.kind, "at": one.at, "text": one.text}
+        )
         for one in row.ticks.all()
     ]
-
-
-def _kind(text: str) -> TickKind:
-    found: TickKind = next(one for one in get_args(TickKind) if one == text)
-    return found
 
 
 @transaction.atomic

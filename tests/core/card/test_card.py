@@ -210,8 +210,39 @@ def test_what_must_be_full_is_told_and_rings_three_hours_before() -> None:
     plan = document.plan.model_copy(update={"full_by": (by,)})
     other = document.model_copy(update={"plan": plan})
     card = card_of(other, rehearse(other))
-    assert [(one.say, one.day) for one in card.full_by] == [("A1 full by 05:40", "2027-06-13")]
+    assert [one.say for one in card.full_by] == ["A1 full by 05:40"]
     events = vobject.readOne(write_ics(card, MADE).decode("utf-8")).vevent_list
     full = next(one for one in events if one.summary.value == "A1 full by 05:40")
     assert f"{full.dtstart.value:%Y-%m-%d %H:%M}" == "2027-06-13 05:40"
     assert full.valarm.trigger.value == timedelta(hours=-3)
+
+
+def test_a_leg_tells_its_own_filming_and_a_stop_what_it_and_the_next_legs_film(
+    told: tuple[PlanDocument, Rehearsal, TripCard],
+) -> None:
+    """However legs follow each other, only cameras that are asked there are told of."""
+    document, _, card = told
+    names = {one.id: one.name for one in document.kit.cameras}
+    for number, place in enumerate(card.places):
+        items = {place.item}
+        if place.kind == "stop":
+            for after in card.places[number + 1 :]:
+                if after.kind == "stop":
+                    break
+                items.add(after.item)
+        asked = {names[one.camera] for one in document.plan.assignments if one.item in items}
+        assert {one.camera for one in place.films} == asked
+
+
+def test_a_card_and_a_battery_of_one_name_are_not_taken_for_each_other() -> None:
+    document = read_document(_ostrel())
+    cells = [
+        one.model_copy(update={"name": "K1"} if one.name == "A1" else {})
+        for one in document.kit.batteries
+    ]
+    kit = document.kit.model_copy(update={"batteries": tuple(cells)})
+    other = document.model_copy(update={"kit": kit})
+    card = card_of(other, rehearse(other))
+    swap = next(move for _, move in moves_of(card) if move.say == "K1 out, A4 in")
+    assert swap.where.endswith("K1 goes into the pack")
+    assert "K1 has" in swap.why

@@ -12,7 +12,7 @@ export function cardOf(trip: number, version: number) {
     queryKey: ["card", trip, version],
     queryFn: () => unwrap(client.GET("/api/trips/{trip_id}/card", path(trip))),
     enabled: version > 0,
-    gcTime: 60_000,
+    gcTime: 0, // what is shown again is asked again: it may have been ticked elsewhere
   });
 }
 

@@ -111,7 +111,8 @@ class PocketCard {
   }
 
   private body(place: CardPlace, number: number): (HTMLElement | null)[] {
-    if (!place.hands_free) return [this.handsBusy(number), this.films(place)];
+    if (!place.hands_free)
+      return [this.handsBusy(number), this.films(place), this.shots(place), this.cautions(place)];
     return [
       this.moves(place),
       this.time(place),
@@ -212,7 +213,7 @@ class PocketCard {
 
   private films(place: CardPlace): HTMLElement | null {
     if (place.films.length === 0) return null;
-    const title = place.hands_free ? "Films after this stop" : "Films now";
+    const title = place.kind === "stop" ? "Films from here on" : "Films now";
     return h(
       "section",
       { class: "pocket-films" },
@@ -232,7 +233,7 @@ class PocketCard {
     return h(
       "section",
       { class: "pocket-shots" },
-      h("h2", {}, "Wanted on the next leg"),
+      h("h2", {}, place.kind === "stop" ? "Wanted on the next leg" : "Wanted here"),
       h(
         "ul",
         {},

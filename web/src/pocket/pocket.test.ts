@@ -12,9 +12,7 @@ const move = (key: string, number: number, takes_s: number, dear = false) => ({
   key,
   number,
   at_ms: 0,
-  late_ms: 0,
   clock: "10:00",
-  leaving: false,
   camera: "Chin",
   kind: "swap" as const,
   say: `${key} in`,
@@ -57,10 +55,7 @@ const CARD: Card = {
   start_utc: new Date(START).toISOString(),
   time_zone: "Etc/GMT-2",
   duration_ms: 130 * MIN,
-  headline: "",
-  full_by: [
-    { unit: "a", at_ms: 5 * MIN, day: "2027-06-12", clock: "10:05", say: "a full by 10:05" },
-  ],
+  full_by: [{ unit: "a", at_ms: 5 * MIN, say: "a full by 10:05" }],
   places: [
     place("camp", 0, 10, true, [move("a", 1, 60, true), move("b", 2, 90)]),
     place("climb", 10, 100, false, []),

@@ -1,14 +1,14 @@
-"""From a rehearsal to the card of its trip (interface: day card)."""
+"""From a rehearsal to the card of its trip."""
 
 from __future__ import annotations
 
 import hashlib
 from collections import Counter
 from collections.abc import Iterator
-from datetime import datetime, timedelta
-from zoneinfo import ZoneInfo
+from datetime import datetime
 
 from ..document import Assignment, Importance, Item, PlanDocument, Stop
+from ..local_time import local_at, ms_at
 from ..rehearsal.result.result import LaidItem, Move, Pooled, Rehearsal
 from ..wording.card import (
     full_words,
@@ -36,7 +36,6 @@ def card_of(document: PlanDocument, told: Rehearsal) -> TripCard:
         start_utc=told.start_utc,
         time_zone=document.trip.time_zone,
         duration_ms=told.duration_ms,
-        headline=told.verdict.headline,
         places=tuple(teller.place(number) for number in range(len(told.items))),
         full_by=tuple(teller.full_by()),
     )
@@ -53,11 +52,11 @@ class _Teller:
 
     def __init__(self, document: PlanDocument, told: Rehearsal) -> None:
         self.document, self.told = document, told
-        self.zone = ZoneInfo(document.trip.time_zone)
         self.cameras = {one.id: one for one in document.kit.cameras}
         self.items = {one.id: one for one in document.trip.items}
         self.order = {one.id: number for number, one in enumerate(told.items)}
-        self.pooled = {one.name: one for one in (*told.cards, *told.batteries)}
+        self.batteries = {one.name: one for one in told.batteries}
+        self.cards = {one.name: one for one in told.cards}
         self.seen: Counter[str] = Counter()
 
     def place(self, number: int) -> CardPlace:
@@ -70,7 +69,7 @@ class _Teller:
         free_s = (laid.end_ms - laid.start_ms) // 1000 if laid.hands_free else 0
         if isinstance(item, Stop) and item.asleep is not None:
             free_s -= item.asleep.duration_s
-        ahead = self._ahead(number)
+        ahead = self._ahead(number) if laid.kind == "stop" else [laid]
         return CardPlace(
             item=laid.id,
             name=laid.name,
@@ -85,7 +84,7 @@ class _Teller:
             moves=shown,
             spare_s=free_s - work_s,
             leave_out=_leave_out(shown),
-            films=tuple(self._films(ahead or [laid])),
+            films=tuple(self._films([laid, *ahead] if laid.kind == "stop" else ahead)),
             shots=tuple(self._shots(ahead)),
             cautions=self._cautions(laid.id),
         )
@@ -95,15 +94,12 @@ class _Teller:
         kit = self.document.kit
         names = {one.id: one.name for one in (*kit.batteries, *kit.sources)}
         for wanted in sorted(self.document.plan.full_by, key=lambda one: one.at):
-            at = wanted.at.replace(tzinfo=self.zone)
-            at_ms = round((at - self.told.start_utc) / timedelta(milliseconds=1))
+            at_ms = ms_at(self.told.start_utc, self.document.trip.time_zone, wanted.at)
             name = names.get(wanted.unit, wanted.unit)
             yield FullUnit(
-                unit=name,
+                unit=wanted.unit,
                 at_ms=at_ms,
-                day=f"{at:%Y-%m-%d}",
-                clock=f"{at:%H:%M}",
-                say=full_words(name, f"{at:%H:%M}"),
+                say=full_words(name, self._clock(at_ms)),
             )
 
     # -- moves ----------------------------------------------------------------------
@@ -113,7 +109,6 @@ class _Teller:
         asked = self._served(move, laid)
         bare = f"{move.item}/{move.camera}/{move.kind}/{move.unit or move.puts_in}"
         self.seen[bare] += 1
-        middle_ms = (laid.start_ms + laid.end_ms) // 2
         preset = next((p for p in camera.presets if asked and p.id == asked.preset), None)
         start = move.kind == "start"
         how = (slot_words(preset), gesture_words(camera)) if start else ("",)
@@ -121,9 +116,7 @@ class _Teller:
             key=f"{bare}/{self.seen[bare]}",
             number=place + 1,
             at_ms=move.at_ms,
-            late_ms=max(move.at_ms, laid.end_ms - (move.end_ms - move.at_ms)),
             clock=self._clock(move.at_ms),
-            leaving=laid.kind == "stop" and move.at_ms >= middle_ms,
             camera=camera.name,
             kind=move.kind,
             say=say_words(move.kind, move.takes_out, move.puts_in, move.text),
@@ -144,7 +137,8 @@ class _Teller:
 
     def _where(self, move: Move) -> str:
         """Where what goes in lies now, and where what comes out goes."""
-        puts_in, takes_out = self.pooled.get(move.puts_in), self.pooled.get(move.takes_out)
+        units = self.cards if move.kind == "card" else self.batteries
+        puts_in, takes_out = units.get(move.puts_in), units.get(move.takes_out)
         if move.kind == "plug" and takes_out is not None:
             lies = self._place_of(takes_out, move.at_ms, before=True)
             return going_words(move.takes_out, "is in", lies)
@@ -178,25 +172,13 @@ class _Teller:
 
     def _why(self, move: Move, asked: Assignment | None) -> str:
         if move.kind in ("swap", "card", "plug"):
-            unit = self.pooled.get(move.takes_out)
-            level = self._level(unit, move.at_ms) if unit is not None else None
-            told = left_words(move.takes_out, level) if level is not None else ""
+            unit = None if move.kind == "card" else self.batteries.get(move.takes_out)
+            told = "" if unit is None else left_words(move.takes_out, _level(unit, move.at_ms))
             served = f"for {self._name(asked.item)}" if asked and move.kind != "plug" else ""
             return ", ".join(one for one in (told, served) if one)
         if move.kind == "start" and asked is not None:
             return f"{self._name(asked.item)}, {asked.importance}"
         return ""
-
-    def _level(self, unit: Pooled, at_ms: int) -> float | None:
-        """A battery's charge [0..1] at the end of where it was; none for a card."""
-        if unit.size > 1e6:  # bytes: a card
-            return None
-        ended = [one for one in unit.stays if one.start_ms <= at_ms]
-        return (
-            ended[-1].level_start
-            if ended and ended[-1].start_ms == at_ms
-            else (ended[-1].level_end if ended else None)
-        )
 
     def _is_dear(self, move: Move, laid: LaidItem, asked: Assignment | None) -> bool:
         """What must not be missed: swaps and starts before a must, plugging in before sleep."""
@@ -219,7 +201,7 @@ class _Teller:
         return found
 
     def _films(self, ahead: list[LaidItem]) -> Iterator[Filming]:
-        """Each camera asked on what follows: until when it lasts, and what ends it."""
+        """Each camera asked there: until when it lasts, and what ends it."""
         names = {one.id for one in ahead}
         for result in self.told.cameras:
             mine = [
@@ -229,10 +211,12 @@ class _Teller:
             ]
             if not mine:
                 continue
-            last = max(mine, key=lambda one: self.order[one.item])
+            mine.sort(key=lambda one: self.order[one.item])
             lost = [one for one in result.losses if one.item in names]
             first = min(lost, key=lambda one: one.start_ms, default=None)
-            until_ms = first.start_ms if first else self.told.items[self.order[last.item]].end_ms
+            until_ms = (
+                first.start_ms if first else self.told.items[self.order[mine[-1].item]].end_ms
+            )
             yield Filming(
                 camera=self.cameras[result.camera].name,
                 what=start_words(self.document.kit, mine[0]),
@@ -242,18 +226,16 @@ class _Teller:
             )
 
     def _shots(self, ahead: list[LaidItem]) -> Iterator[Shot]:
+        """Moments wanted on what follows, those that must be had first."""
         names = {one.id for one in ahead}
-        ranked: list[tuple[int, Shot]] = []
-        for one in self.told.moments:
-            if one.item in names:
-                shot = Shot(
-                    name=one.moment,
-                    count=one.count,
-                    importance=one.importance,
-                    on=self._name(one.item),
-                )
-                ranked.append((-MUSTS_LAST[one.importance], shot))
-        yield from (shot for _, shot in sorted(ranked, key=lambda pair: pair[0]))
+        wanted = [one for one in self.told.moments if one.item in names]
+        for one in sorted(wanted, key=lambda each: -MUSTS_LAST[each.importance]):
+            yield Shot(
+                name=one.moment,
+                count=one.count,
+                importance=one.importance,
+                on=self._name(one.item),
+            )
 
     def _cautions(self, item: str) -> tuple[str, ...]:
         """What stops or warns here, each once."""
@@ -272,13 +254,19 @@ class _Teller:
         return f"{self._clock(from_ms)} to {self._clock(from_ms + 1000 * item.asleep.duration_s)}"
 
     def _local(self, at_ms: int) -> datetime:
-        return (self.told.start_utc + timedelta(milliseconds=at_ms)).astimezone(self.zone)
+        return local_at(self.told.start_utc, self.document.trip.time_zone, at_ms)
 
     def _clock(self, at_ms: int) -> str:
         return f"{self._local(at_ms):%H:%M}"
 
     def _name(self, item: str) -> str:
         return next((one.name for one in self.told.items if one.id == item), item)
+
+
+def _level(battery: Pooled, at_ms: int) -> float:
+    """A battery's charge [0..1] as the hands come to it at a time."""
+    stay = [one for one in battery.stays if one.start_ms <= at_ms][-1]
+    return stay.level_start if stay.start_ms == at_ms else stay.level_end
 
 
 def _leave_out(moves: tuple[CardMove, ...]) -> tuple[str, ...]:

@@ -9,6 +9,7 @@ from datetime import datetime
 
 from ..document import Importance
 from ..document.base import Part
+from ..local_time import local_at
 from ..rehearsal.result.result import MoveKind
 
 
@@ -16,15 +17,13 @@ class CardMove(Part):
     """One thing that the hands do; `key` stays the same while the plan asks the same of it.
 
     `say` is what to do, `where` where things come from and go, `how` slot and gesture, `why` what
-    it is for. `dear` says that it must not be missed, `late_ms` until when it can be done.
+    it is for. `dear` says that it must not be missed.
     """
 
     key: str
     number: int
     at_ms: int
-    late_ms: int
     clock: str
-    leaving: bool
     camera: str
     kind: MoveKind
     say: str
@@ -37,7 +36,7 @@ class CardMove(Part):
 
 
 class Filming(Part):
-    """A camera on what follows a stop: what it films, and until when that lasts."""
+    """A camera at a stop and on what follows it, or on a leg: what it films, and until when."""
 
     camera: str
     what: str
@@ -85,8 +84,6 @@ class FullUnit(Part):
 
     unit: str
     at_ms: int
-    day: str
-    clock: str
     say: str
 
 
@@ -98,6 +95,9 @@ class TripCard(Part):
     start_utc: datetime
     time_zone: str
     duration_ms: int
-    headline: str
     places: tuple[CardPlace, ...]
     full_by: tuple[FullUnit, ...] = ()
+
+    def local(self, at_ms: int) -> datetime:
+        """A time on the trip's own clock."""
+        return local_at(self.start_utc, self.time_zone, at_ms)

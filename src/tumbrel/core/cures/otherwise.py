@@ -4,8 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from datetime import timedelta
-from zoneinfo import ZoneInfo
 
 from ..document import (
     IMPORTANCES,
@@ -21,6 +19,7 @@ from ..document import (
     Window,
     Windows,
 )
+from ..local_time import local_at
 from ..rehearsal.result.result import Loss, Rehearsal
 from .changes import Proposal, Values, left_out, on_stretch
 
@@ -102,9 +101,9 @@ def last_minutes(asked: StretchAsked) -> Iterator[Proposal]:
     whole = isinstance(asked.assignment.pattern, Roll) and laid.end_ms - laid.start_ms < DAY_MS
     if not whole or minutes < LEAST_MINUTES:
         return
-    zone = ZoneInfo(asked.document.trip.time_zone)
+    zone = asked.document.trip.time_zone
     edges = [
-        (asked.told.start_utc + timedelta(milliseconds=at_ms)).astimezone(zone).time()
+        local_at(asked.told.start_utc, zone, at_ms).time()
         for at_ms in (laid.end_ms - seconds * 1000, laid.end_ms)
     ]
     opens, closes = (ClockEdge(at=edge.replace(tzinfo=None)) for edge in edges)

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, field
-from datetime import UTC, datetime, timedelta
+from datetime import datetime
 from typing import Final
-from zoneinfo import ZoneInfo
 
 from ..document import Angle, Assignment, Camera, Item, Mount
+from ..local_time import ms_at
 from ..parameters import Defaults
 from ..parameters.serving import Rule
 from ..rehearsal.result.record import TripRecord
@@ -75,9 +75,8 @@ class Seen:
 
     def at_ms(self, local: datetime) -> int:
         """A local clock time, ms from the trip's start."""
-        zone = ZoneInfo(self.record.written.trip.time_zone)
-        at = local.replace(tzinfo=zone).astimezone(UTC)
-        return round((at - self.record.timeline.start_utc) / timedelta(milliseconds=1))
+        trip = self.record.written.trip
+        return ms_at(self.record.timeline.start_utc, trip.time_zone, local)
 
 
 @dataclass(frozen=True)

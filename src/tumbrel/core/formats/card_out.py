@@ -7,12 +7,14 @@ import csv
 import io
 import json
 from datetime import UTC, date, datetime, timedelta
+from pathlib import Path
 from typing import Any, Literal
 from zoneinfo import ZoneInfo
 
 from icalendar import Alarm, Calendar, Event, Timezone
 
 from ..card import CardMove, CardPlace, FullUnit, TripCard
+from ..document import BadDocument, FieldFault
 
 CardForm = Literal["html", "ics", "csv"]
 COLUMNS = ("day", "clock", "place", "number", "camera", "what", "where", "how", "why", "seconds")
@@ -21,6 +23,7 @@ ALARM_MIN = 5
 FULL_ALARM_MIN = 180
 LEAST_EVENT = timedelta(minutes=1)
 OWN = "tumbrel"
+LATIN = "archivo-latin-wdth-normal-*.woff2"  # the part of the font that a card needs
 
 
 def moves_of(card: TripCard) -> list[tuple[CardPlace, CardMove]]:
@@ -35,7 +38,7 @@ def write_csv(card: TripCard) -> str:
     writer.writerow(COLUMNS)
     for place, move in moves_of(card):
         row = (
-            day_of(card, move.at_ms),
+            f"{card.local(move.at_ms):%Y-%m-%d}",
             move.clock,
             place.name,
             move.number,
@@ -54,17 +57,6 @@ def _plain(text: str) -> str:
     return f" {text}" if text.startswith(FORMULA) else text
 
 
-def day_of(card: TripCard, at_ms: int) -> str:
-    """The local date of a time, like 2027-06-12."""
-    return f"{local(card, at_ms):%Y-%m-%d}"
-
-
-def local(card: TripCard, at_ms: int) -> datetime:
-    """A time on the trip's own clock."""
-    moment = card.start_utc + timedelta(milliseconds=at_ms)
-    return moment.astimezone(ZoneInfo(card.time_zone))
-
-
 def write_ics(card: TripCard, made: datetime) -> bytes:
     """What must not be missed as events with alarms, in local time with its zone (RFC 5545).
 
@@ -80,7 +72,7 @@ def write_ics(card: TripCard, made: datetime) -> bytes:
     for unit in card.full_by:
         calendar.add_component(_of_full(card, unit, made))
     # the years of the trip alone: many dates in one line are not understood everywhere
-    begins, ends = local(card, 0), local(card, card.duration_ms)
+    begins, ends = card.local(0), card.local(card.duration_ms)
     calendar.add_missing_timezones(date(begins.year, 1, 1), date(ends.year + 1, 1, 1))
     for zone in calendar.timezones:
         _mend_onsets(zone, ZoneInfo(card.time_zone))
@@ -105,7 +97,7 @@ def _mend_onsets(told: Timezone, zone: ZoneInfo) -> None:
 
 def _of_move(card: TripCard, place: CardPlace, move: CardMove, made: datetime) -> Event:
     event = _event(card, move.key, f"{move.camera}: {move.say}", made)
-    begins = local(card, move.at_ms)
+    begins = card.local(move.at_ms)
     event.add("dtstart", begins)
     event.add("dtend", begins + max(LEAST_EVENT, timedelta(seconds=move.takes_s)))
     event.add("location", place.name)
@@ -117,7 +109,7 @@ def _of_move(card: TripCard, place: CardPlace, move: CardMove, made: datetime) -
 def _of_full(card: TripCard, unit: FullUnit, made: datetime) -> Event:
     """Told long enough before that it may still be plugged in."""
     event = _event(card, f"full/{unit.unit}", unit.say, made)
-    at = local(card, unit.at_ms)
+    at = card.local(unit.at_ms)
     event.add("dtstart", at)
     event.add("dtend", at + LEAST_EVENT)
     event.add_component(_alarm(event, FULL_ALARM_MIN))
@@ -164,7 +156,7 @@ def write_page(card: TripCard, made: datetime, script: str, style: str, font: by
         '<meta http-equiv="Content-Security-Policy" content="default-src \'none\'; '
         "script-src 'unsafe-inline'; style-src 'unsafe-inline'; font-src data:\">"
         f"<title>{title}</title><style>{face}{style}</style></head>"
-        '<body><main id="card"></main>'
+        '<body><main id="card" class="pocket"></main>'
         f'<script type="application/json" id="data">{data}</script>'
         f"<script>{script}</script></body></html>\n"
     )
@@ -172,3 +164,15 @@ def write_page(card: TripCard, made: datetime, script: str, style: str, font: by
 
 def _escaped(text: str) -> str:
     return text.replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;")
+
+
+def page_parts(built: Path) -> tuple[str, str, bytes | None]:
+    """Script, style and font of a built page. Raises BadDocument where none is built."""
+    try:
+        script = (built / "pocket" / "card.js").read_text("utf-8")
+        style = (built / "pocket" / "card.css").read_text("utf-8")
+    except OSError:
+        why = "the page is not built here; start once with python3 run.py demo"
+        raise BadDocument((FieldFault("(page)", why),)) from None
+    font = next((built / "assets").glob(LATIN), None)
+    return script, style, font.read_bytes() if font is not None else None

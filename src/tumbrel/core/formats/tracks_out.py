@@ -7,10 +7,10 @@ from collections.abc import Iterator
 from datetime import UTC, datetime, timedelta
 from typing import Any, Literal
 from xml.etree import ElementTree as ET
-from zoneinfo import ZoneInfo
 
+from ..card import TripCard, card_of
 from ..document import BadDocument, FieldFault, Item, Leg, PlanDocument, Stop, Trip, Way
-from ..rehearsal.result.result import LaidItem, Move, Rehearsal
+from ..rehearsal.result.result import LaidItem, Rehearsal
 from ..route.on_way import at, height_at, place_at, way_of
 
 TrackForm = Literal["gpx", "geojson"]
@@ -30,13 +30,13 @@ def write_track(document: PlanDocument, told: Rehearsal, form: TrackForm) -> str
 
 
 def _gpx(document: PlanDocument, told: Rehearsal) -> str:
-    trip = document.trip
+    trip, card = document.trip, card_of(document, told)
     root = ET.Element("gpx", {"version": "1.1", "creator": "Tumbrel", "xmlns": GPX})
     _text(ET.SubElement(root, "metadata"), "name", trip.name)
     for stop, way, metres in _stops(trip):
         point = _point(root, "wpt", way, metres)
         _text(point, "name", stop.name)
-        _text(point, "desc", "; ".join(_work(document, told, stop)) or "no work for the hands")
+        _text(point, "desc", "; ".join(_work(card, stop)) or "no work for the hands")
     for way in trip.ways:
         track = ET.SubElement(root, "trk")
         _text(track, "name", way.name)
@@ -65,6 +65,7 @@ def _text(parent: ET.Element, tag: str, text: str) -> None:
 
 def _geojson(document: PlanDocument, told: Rehearsal) -> str:
     features: list[dict[str, Any]] = []
+    card = card_of(document, told)
     for item in document.trip.items:
         found = way_of(document.trip, item)
         if found is None:
@@ -72,7 +73,7 @@ def _geojson(document: PlanDocument, told: Rehearsal) -> str:
         way, lies = found
         about = {**_about(item), **_times(_laid(told, item))}
         if isinstance(item, Stop):
-            about["work"] = list(_work(document, told, item))
+            about["work"] = _work(card, item)
             features.append(_feature("Point", _position(way, lies.from_m), about))
         else:
             line = [_position(way, m) for m in _columns(way, lies.from_m, lies.to_m)]
@@ -141,15 +142,7 @@ def _timed(trip: Trip, told: Rehearsal, way: Way) -> Iterator[tuple[float, datet
             yield metres, when
 
 
-def _work(document: PlanDocument, told: Rehearsal, stop: Stop) -> Iterator[str]:
-    """What the hands do at a stop, in order: "09:12 chin: A3 → A2"."""
-    names = {camera.id: camera.name for camera in document.kit.cameras}
-    zone = ZoneInfo(document.trip.time_zone)
-    for move in told.moves:
-        if move.item == stop.id:
-            yield f"{_clock(told, move, zone)} {names.get(move.camera, move.camera)}: {move.text}"
-
-
-def _clock(told: Rehearsal, move: Move, zone: ZoneInfo) -> str:
-    at_utc = told.start_utc.astimezone(UTC) + timedelta(milliseconds=move.at_ms)
-    return f"{at_utc.astimezone(zone):%H:%M}"
+def _work(card: TripCard, stop: Stop) -> list[str]:
+    """What the hands do at a stop, in order, as the card tells it: "09:12 Chin: A3 out, A2 in"."""
+    moves = next((one.moves for one in card.places if one.item == stop.id), ())
+    return [f"{one.clock} {one.camera}: {one.say}" for one in moves]

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from datetime import UTC, datetime, timedelta
-from zoneinfo import ZoneInfo
+from datetime import datetime
 
 from ..document import Trip
+from ..local_time import local_at
 
 
 def hours(whole: int) -> str:
@@ -15,9 +15,7 @@ def hours(whole: int) -> str:
 
 def clock(trip: Trip, start_utc: datetime, at_ms: int, with_day: bool = True) -> str:
     """Local clock time of a moment, with the day when the trip has more than one."""
-    moment = (start_utc.astimezone(UTC) + timedelta(milliseconds=at_ms)).astimezone(
-        ZoneInfo(trip.time_zone)
-    )
+    moment = local_at(start_utc, trip.time_zone, at_ms)
     first = trip.start.date()
     day = (moment.date() - first).days + 1
     hour = f"{moment:%H:%M}"

@@ -1,8 +1,9 @@
 import { Button } from "@mui/material";
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useRef, useState } from "react";
+import { useContext, useEffect, useRef, useState } from "react";
 import { type CardForm, cardOf, takeCard } from "../../api/card";
 import type { Schemas } from "../../api/client";
+import { ThemeContext } from "../../app/themeContext";
 import { useTripHere } from "../../app/TripContext";
 import { mountCard } from "../../pocket/card";
 import { readTicks, type Tick } from "../../pocket/ticks";
@@ -40,6 +41,13 @@ export function CardPlace() {
 function Along({ trip, state }: { trip: number; state: CardState }) {
   const frame = useRef<HTMLDivElement>(null);
   const take = useRef<(ticks: readonly Tick[]) => void>(() => undefined);
+  const { theme } = useContext(ThemeContext);
+  useEffect(
+    () => () => {
+      document.documentElement.dataset["theme"] = theme; // the night ends where the card does
+    },
+    [theme],
+  );
   useEffect(() => {
     const root = frame.current;
     if (root === null) return;
@@ -118,14 +126,15 @@ function Take({ trip }: { trip: number }) {
     <section>
       <h2>Take it along</h2>
       {FORMS.map(({ form, name, what }) => (
-        <p key={form}>
-          <Button onClick={() => void save(form)}>{name}</Button> {what}
+        <p key={form} className="card-form">
+          <Button onClick={() => void save(form)}>{name}</Button> <span>{what}</span>
         </p>
       ))}
-      <p>
-        <Button onClick={() => printOn("sheet")}>Print</Button> every stop, a day a page
+      <p className="card-form">
+        <Button onClick={() => printOn("sheet")}>Print</Button>{" "}
+        <span>every stop, a day a page</span>
       </p>
-      <p>
+      <p className="card-form">
         <Button onClick={() => printOn("fold")}>Print to fold</Button> four strips a sheet, for a
         pocket
       </p>

@@ -23,7 +23,10 @@ export function cardStore(
     const wasUnsent = unsent;
     unsent = told === null;
     if (told !== null) there = told;
-    else timer = setTimeout(() => void send(), AGAIN_MS);
+    else {
+      clearTimeout(timer);
+      timer = setTimeout(() => void send(), AGAIN_MS);
+    }
     if (unsent !== wasUnsent) onChange();
   };
   const heal = () => void send();

@@ -4,10 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from datetime import UTC, timedelta
-from zoneinfo import ZoneInfo
 
 from ...document import Copy, ManualSwap, PlanDocument
+from ...local_time import ms_at
 from .timeline import Timeline
 
 
@@ -43,7 +42,6 @@ def hand_plan_of(document: PlanDocument, timeline: Timeline) -> HandPlan:
     plugs: dict[str, dict[str, bool]] = {}
     for plug in plan.plugs:
         plugs.setdefault(plug.item, {})[plug.unit] = plug.plug
-    zone = ZoneInfo(document.trip.time_zone)
     return HandPlan(
         early=plan.swap_policy == "early",
         charges=plan.charging != "never",
@@ -52,10 +50,7 @@ def hand_plan_of(document: PlanDocument, timeline: Timeline) -> HandPlan:
         plugs=plugs,
         copies=plan.copies,
         full_by_ms={
-            wanted.unit: round(
-                (wanted.at.replace(tzinfo=zone).astimezone(UTC) - timeline.start_utc)
-                / timedelta(milliseconds=1)
-            )
+            wanted.unit: ms_at(timeline.start_utc, document.trip.time_zone, wanted.at)
             for wanted in plan.full_by
         },
         fed=cameras_fed(document),

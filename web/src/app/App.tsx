@@ -3,6 +3,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { type ComponentType, useEffect, useMemo, useState } from "react";
 import { createBrowserRouter, Navigate, RouterProvider } from "react-router";
 import { isAnythingFragile } from "../api/kept";
+import * as ofBoard from "../features/board/loadLater";
 import { FirstPlace } from "../features/trips/FirstPlace";
 import { loadDialog } from "../ui/loadDialog";
 import { CommandKeeper } from "./CommandKeeper";
@@ -57,7 +58,8 @@ const router = createBrowserRouter([
 /** The places not opened yet, loaded while nothing else is to be done: offline they are there. */
 function loadTheRest() {
   const places = [board, route, kit, bench, variants, card, trips, sums];
-  void Promise.allSettled([...places, loadDialog].map((load) => load()));
+  const parts = [loadDialog, ...Object.values(ofBoard)];
+  void Promise.allSettled([...places, ...parts].map((load) => load()));
 }
 
 function firstTheme(): ThemeName {

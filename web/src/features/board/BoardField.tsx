@@ -1,7 +1,9 @@
 import {
+  lazy,
   type MouseEvent,
   type PointerEvent,
   type RefObject,
+  Suspense,
   useCallback,
   useDeferredValue,
   useMemo,
@@ -16,16 +18,18 @@ import type { Lanes } from "../../scale/lanes";
 import type { Corrections } from "../../app/useCorrections";
 import type { KeptTrip } from "../../api/keptTrip";
 import type { Shown } from "../../api/useRehearsal";
-import { CameraStrip } from "./CameraStrip";
 import { GapsTold } from "./GapsTold";
 import { Grips } from "./Grips";
-import { PlanStrip } from "./PlanStrip";
+import { loadCameraStrip, loadPlanStrip } from "./loadLater";
 import { StretchStrip } from "./StretchStrip";
 import type { BestCure } from "./useBestCures";
 import type { BoardScale } from "./useBoardScale";
 import type { Hand } from "./useHand";
 import type { Stretches } from "./useStretches";
 import type { Trials } from "./useTrial";
+
+const CameraStrip = lazy(loadCameraStrip);
+const PlanStrip = lazy(loadPlanStrip);
 
 interface Props extends Pick<Trials, "curing" | "drafting" | "ghost"> {
   /** On a phone only the strips that rise from the lower edge: the list of stops is the board. */
@@ -144,22 +148,26 @@ type Picture = Pick<Props, "document" | "rehearsal" | "clock" | "lanes"> & {
 function OpenStrip(props: Props & { picture: Picture }) {
   const { board, picture, present, drafting, corrections, hand, serving, kept } = props;
   const { open, close } = board;
-  if (open?.kind === "cells")
-    return (
-      <StretchStrip
-        key={open.cells.map((one) => `${one.item}/${one.camera}`).join(" ")}
-        {...picture}
-        document={present.document}
-        rehearsal={present.rehearsal}
-        onClose={close}
-        cells={open.cells}
-        drafting={drafting}
-        corrections={corrections}
-        handMs={hand.at}
-        served={serving?.legs.find((one) => one.item === open.cells[0]?.item)}
-      />
-    );
-  if (open?.kind === "camera")
-    return <CameraStrip {...picture} kept={kept} onClose={close} camera={open.camera} />;
-  return open?.kind === "plan" ? <PlanStrip {...picture} kept={kept} onClose={close} /> : null;
+  return (
+    <Suspense fallback={null}>
+      {open?.kind === "cells" ? (
+        <StretchStrip
+          key={open.cells.map((one) => `${one.item}/${one.camera}`).join(" ")}
+          {...picture}
+          document={present.document}
+          rehearsal={present.rehearsal}
+          onClose={close}
+          cells={open.cells}
+          drafting={drafting}
+          corrections={corrections}
+          handMs={hand.at}
+          served={serving?.legs.find((one) => one.item === open.cells[0]?.item)}
+        />
+      ) : null}
+      {open?.kind === "camera" ? (
+        <CameraStrip {...picture} kept={kept} onClose={close} camera={open.camera} />
+      ) : null}
+      {open?.kind === "plan" ? <PlanStrip {...picture} kept={kept} onClose={close} /> : null}
+    </Suspense>
+  );
 }

@@ -1,5 +1,14 @@
 import { useMediaQuery } from "@mui/material";
-import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
+import {
+  lazy,
+  Suspense,
+  useCallback,
+  useDeferredValue,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+} from "react";
 import { tellServing } from "../../api/queries";
 import { usePumped } from "../../api/usePumped";
 import type { Shown } from "../../api/useRehearsal";
@@ -7,7 +16,7 @@ import { useTripHere } from "../../app/TripContext";
 import { useCorrections } from "../../app/useCorrections";
 import { Heads } from "../../board/Heads";
 import { lostIn } from "../../board/workLines";
-import type { Clock } from "../../domain/clock";
+import type { Clock, DayWindow } from "../../domain/clock";
 import { targetOfLoss } from "../../domain/cures";
 import { lossesInOrder } from "../../domain/moment";
 import type { CureTarget, Loss, PlanDocument, Rehearsal } from "../../domain/types";
@@ -21,7 +30,6 @@ import { BottomLine } from "./BottomLine";
 import { NothingAsked } from "./NothingAsked";
 import { HandSlider } from "./HandSlider";
 import { TripStrip } from "./TripStrip";
-import { StopList } from "./StopList";
 import { Trying } from "./Trying";
 import { useBestCures } from "./useBestCures";
 import { useBoardCommands } from "./useBoardCommands";
@@ -32,6 +40,9 @@ import { useSettled } from "./useSettled";
 import { useStretches } from "./useStretches";
 import type { Trials } from "./useTrial";
 import { Verdict } from "./Verdict";
+import { loadStopList } from "./loadLater";
+
+const StopList = lazy(loadStopList);
 
 interface Props extends Omit<Trials, "drawn"> {
   document: PlanDocument;
@@ -47,6 +58,13 @@ const FIRST_HEIGHT = 560;
 const ADVICE_AFTER_MS = 450;
 /** With more cameras than these the side folds to an edge, and lies over the board when opened. */
 const SIDE_BESIDE = 6;
+
+/** The time that the board shows: the day, or with the legs folded the whole trip. */
+function useFolded(fold: Fold, day: DayWindow, durationMs: number) {
+  const startMs = fold === "stops" ? 0 : day.startMs;
+  const endMs = fold === "stops" ? durationMs : day.endMs;
+  return useMemo(() => ({ startMs, endMs }), [startMs, endMs]);
+}
 
 /** Everything that is done on the board: looking, walking, opening a stretch. */
 export function BoardWork(props: Props) {
@@ -67,9 +85,7 @@ export function BoardWork(props: Props) {
   const { day, days, move } = hand;
   const { close, goTo, openPlan } = board;
   const corrections = useCorrections();
-  const startMs = fold === "stops" ? 0 : day.startMs;
-  const endMs = fold === "stops" ? rehearsal.duration_ms : day.endMs;
-  const window = useMemo(() => ({ startMs, endMs }), [startMs, endMs]);
+  const window = useFolded(fold, day, rehearsal.duration_ms);
   const idle = useIdle(document, rehearsal, window);
   const lanes = useMemo(() => lanesOf(width, idle), [width, idle]);
   const shown = useBoardScale({
@@ -164,10 +180,12 @@ export function BoardWork(props: Props) {
         )}
         <div className="board-scroll" ref={scroll}>
           {phone ? (
-            <StopList
-              {...{ document, rehearsal, clock, hand, board, best, curing, ghost }}
-              bands={shown.scale.bands}
-            />
+            <Suspense fallback={null}>
+              <StopList
+                {...{ document, rehearsal, clock, hand, board, best, curing, ghost }}
+                bands={shown.scale.bands}
+              />
+            </Suspense>
           ) : null}
           <BoardField
             phone={phone}

@@ -78,11 +78,13 @@ def test_calendar_and_table_go_along_and_a_later_plan_says_what_changed(
     assert take(client, trip, "ics").content.startswith(b"BEGIN:VCALENDAR")
     assert CardMade.objects.count() == 1
     kept = api.get(f"/trips/{trip}")
+    assert kept["card_made"] is not None
     plan = {**kept["plan"], "assignments": []}
     api.put(f"/trips/{trip}", {"version": kept["version"], "trip": kept["trip"], "plan": plan})
     state = api.get(f"/trips/{trip}/card")
     assert state["made"] is not None
-    assert any("is gone" in one for one in state["changed"])
+    assert any("is gone" in said for one in state["changed"] for said in one["said"])
+    assert api.get(f"/trips/{trip}")["card_made"] == state["made"]
     take(client, trip, "csv")
     assert api.get(f"/trips/{trip}/card")["changed"] == []
 

@@ -151,3 +151,11 @@ def test_ticks_wait_for_the_server_and_what_the_plan_changes_is_said(page: Page,
     expect(
         page.get_by_text(re.compile(r"^Brow launch: .*Chin roll 1080 30, not roll 2\.7K60"))
     ).to_be_visible()
+    page.get_by_role("link", name="Board", exact=True).click()
+    page.get_by_test_id("headline").wait_for()
+    page.reload()
+    said = page.get_by_role("status").filter(has_text="is not this plan’s any more")
+    expect(said).to_contain_text("Brow launch", timeout=20_000)
+    said.get_by_role("link", name="What changed, move by move").click()
+    expect(page.get_by_role("heading", name=re.compile("^Changed since the card"))).to_be_visible()
+    expect(said).to_have_count(0)

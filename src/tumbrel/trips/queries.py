@@ -16,7 +16,8 @@ from .to_core import trip_and_plan
 
 def trip_row(owner: User, trip_id: int) -> Trip:
     """One trip. Raises NotThere."""
-    row = Trip.objects.of(owner).select_related("kit").filter(pk=trip_id).first()
+    rows = Trip.objects.of(owner).select_related("kit", "card_made").defer("card_made__card")
+    row = rows.filter(pk=trip_id).first()
     if not isinstance(row, Trip):
         raise NotThere("trip")
     return row
@@ -40,6 +41,7 @@ def trip_state(row: Trip) -> TripState:
     """A trip with its kit."""
     undo, redo = can_go(row, row.steps)
     kept = trip_and_plan(row)
+    made = getattr(row, "card_made", None)  # the row at the other end, where there is one
     return TripState(
         id=row.pk,
         version=row.version,
@@ -51,4 +53,5 @@ def trip_state(row: Trip) -> TripState:
         saved_at=row.saved_at,
         can_undo=undo,
         can_redo=redo,
+        card_made=None if made is None else made.made_at,
     )

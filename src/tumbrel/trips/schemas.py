@@ -8,7 +8,7 @@ from typing import Annotated, Literal
 from ninja import Schema
 from pydantic import Field
 
-from tumbrel.core.card import TripCard
+from tumbrel.core.card import StopChanged, TripCard
 from tumbrel.core.cures import Cure, CureTarget, Outcome
 from tumbrel.core.document import Going, Item, Kit, Plan, PlanDocument, Trip
 from tumbrel.core.route.correcting import Correction
@@ -55,6 +55,8 @@ class TripState(Schema):
     saved_at: datetime
     can_undo: bool
     can_redo: bool
+    card_made: datetime | None
+    """When the card that is in a pocket was made."""
 
 
 class TripNew(Schema):
@@ -233,4 +235,4 @@ class CardState(Schema):
     card: TripCard
     ticks: list[Tick]
     made: datetime | None
-    changed: list[str]
+    changed: list[StopChanged]

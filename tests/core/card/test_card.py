@@ -10,6 +10,7 @@ from datetime import UTC, datetime, timedelta
 from pathlib import Path
 from zoneinfo import ZoneInfo
 
+import gpxpy
 import pytest
 import vobject
 from icalendar import Calendar
@@ -17,6 +18,7 @@ from icalendar import Calendar
 from tumbrel.core.card import TripCard, card_of, changes_between
 from tumbrel.core.document import FullBy, PlanDocument, read_document
 from tumbrel.core.formats.card_out import moves_of, write_csv, write_ics, write_page
+from tumbrel.core.formats.tracks_out import write_track
 from tumbrel.core.rehearsal.result.result import Rehearsal
 from tumbrel.core.report import rehearse
 
@@ -94,6 +96,29 @@ def test_table_calendar_and_page_tell_the_same_moves(
         assert f'"say":"{move.say}"' in page
 
 
+def test_another_reader_finds_the_work_in_the_gpx_and_the_hours_of_the_rehearsal(
+    told: tuple[PlanDocument, Rehearsal, TripCard],
+) -> None:
+    document, rehearsal, card = told
+    read = gpxpy.parse(write_track(document, rehearsal, "gpx"))
+    names = [one.name for one in document.trip.items if one.kind == "stop" and one.on_way]
+    assert [one.name for one in read.waypoints] == names
+    work = {place.name: place.moves for place in card.places if place.moves}
+    for point in read.waypoints:
+        wanted = [f"{one.clock} {one.camera}: {one.say}" for one in work.pop(point.name, ())]
+        assert point.description == ("; ".join(wanted) or "no work for the hands")
+        nearest = min(point.distance_2d(one) for one in read.walk(only_points=True))
+        assert nearest < 30, point.name
+    assert not work.keys() & set(names)
+    (way,) = document.trip.ways
+    assert 0.9 * way.length_m < read.length_2d() <= way.length_m  # columns cut bends
+    times = [one.time for one in read.walk(only_points=True) if one.time]
+    assert times == sorted(times)
+    legs = [one for one in rehearsal.items if one.kind == "leg"]
+    start = rehearsal.start_utc.astimezone(UTC)
+    assert times[0] == (start + timedelta(milliseconds=legs[0].start_ms)).replace(microsecond=0)
+
+
 def test_a_second_import_takes_the_place_of_the_first(
     told: tuple[PlanDocument, Rehearsal, TripCard],
 ) -> None:
@@ -152,8 +177,8 @@ def test_what_another_plan_changes_is_told_by_stop_and_move() -> None:
     plan = document.plan.model_copy(update={"assignments": kept})
     other = document.model_copy(update={"plan": plan})
     told = changes_between(card, card_of(other, rehearse(other)))
-    brow = next(one for one in told if one.startswith("Brow launch: "))
-    assert "Foot takes 2.7K60 is gone" in brow
+    brow = next(one for one in told if one.stop == "Brow launch")
+    assert "Foot takes 2.7K60 is gone" in brow.said
 
 
 def test_cells_are_no_formulas_and_names_are_no_code() -> None:

@@ -3,6 +3,7 @@ import { useCallback, useEffect, useMemo, useState } from "react";
 import { Link, Outlet, useParams } from "react-router";
 import { queries } from "../api/queries";
 import { namesOf } from "../domain/clashes";
+import { CardChanged } from "./CardChanged";
 import { Conflicts } from "./Conflicts";
 import { type Steps, StepsContext } from "./StepsContext";
 import { LAST_TRIP, TripContext } from "./TripContext";
@@ -64,6 +65,9 @@ function OpenTrip({ id, kitId }: { id: number; kitId: number }) {
       />
       <Conflicts kept={kept} what="trip" names={names} />
       <Conflicts kept={kit} what="kit" />
+      {state?.card_made ? (
+        <CardChanged id={id} version={state.version} zone={state.trip.time_zone} />
+      ) : null}
       {here.open ? (
         <StepsContext value={setOwn}>
           <Outlet />

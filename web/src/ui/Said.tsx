@@ -2,8 +2,8 @@ import type { ReactNode } from "react";
 import "./said.css";
 
 interface Props {
-  /** What went wrong, or what only has to be decided. */
-  kind: "wrong" | "ask";
+  /** What went wrong, what only has to be decided, or what is good to know. */
+  kind: "wrong" | "ask" | "note";
   children: ReactNode;
   /** What can be done about it, beside the sentence. */
   doing?: ReactNode;
@@ -13,7 +13,7 @@ interface Props {
 /** A sentence at the place that it is about, behind a rule. */
 export function Said({ kind, children, doing, onClose }: Props) {
   return (
-    <div role="alert" className={`said ${kind}`}>
+    <div role={kind === "note" ? "status" : "alert"} className={`said ${kind}`}>
       <div className="said-words">{children}</div>
       {doing === undefined && onClose === undefined ? null : (
         <div className="said-doing">

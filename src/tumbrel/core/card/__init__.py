@@ -2,7 +2,7 @@
 
 from .changes import changes_between
 from .telling import card_of
-from .told import CardMove, CardPlace, Filming, FullUnit, Shot, TripCard
+from .told import CardMove, CardPlace, Filming, FullUnit, Shot, StopChanged, TripCard
 
 __all__ = [
     "CardMove",
@@ -10,6 +10,7 @@ __all__ = [
     "Filming",
     "FullUnit",
     "Shot",
+    "StopChanged",
     "TripCard",
     "card_of",
     "changes_between",

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from .told import CardMove, TripCard
+from .told import CardMove, StopChanged, TripCard
 
 
-def changes_between(old: TripCard, new: TripCard) -> tuple[str, ...]:
-    """A sentence for each stop whose work is another one: what is new, gone, or at another hour."""
+def changes_between(old: TripCard, new: TripCard) -> tuple[StopChanged, ...]:
+    """Each stop whose work is another one, and what is new, gone, or at another hour."""
     before = {place.item: place for place in old.places}
     told = []
     for place in new.places:
@@ -15,9 +15,9 @@ def changes_between(old: TripCard, new: TripCard) -> tuple[str, ...]:
         if known is not None and known.start != place.start:
             said.insert(0, f"begins {place.start}, not {known.start}")
         if said:
-            told.append(f"{place.name}: {'; '.join(said)}")
+            told.append(StopChanged(stop=place.name, said=tuple(said)))
     gone = [place for place in before.values() if place.moves]
-    told += [f"{place.name} is gone, with its work" for place in gone]
+    told += [StopChanged(stop=one.name, said=("is gone, with its work",)) for one in gone]
     return tuple(told)
 
 

@@ -101,3 +101,10 @@ class TripCard(Part):
     def local(self, at_ms: int) -> datetime:
         """A time on the trip's own clock."""
         return local_at(self.start_utc, self.time_zone, at_ms)
+
+
+class StopChanged(Part):
+    """A stop whose work another plan changes, with what is said of it."""
+
+    stop: str
+    said: tuple[str, ...]

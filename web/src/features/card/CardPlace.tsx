@@ -8,6 +8,7 @@ import { useTripHere } from "../../app/TripContext";
 import { mountCard } from "../../pocket/card";
 import { readTicks, type Tick } from "../../pocket/ticks";
 import { FileIn } from "../../ui/FileIn";
+import { clockOf } from "../../domain/clock";
 import { Said } from "../../ui/Said";
 import { cardStore } from "./cardStore";
 import "./card.css";
@@ -88,13 +89,17 @@ function Along({ trip, state }: { trip: number; state: CardState }) {
 /** What the plan changes on the card that is in the pocket already. */
 function Changed({ state }: { state: CardState }) {
   if (state.made === null || state.changed.length === 0) return null;
-  const made = state.made.slice(0, 16).replace("T", " ");
+  const made = clockOf(state.card.time_zone, state.made);
   return (
     <section>
-      <h2>Changed since the card of {made} UTC</h2>
+      <h2>
+        Changed since the card of {made.date(0)}, {made.time(0)}
+      </h2>
       <ul>
         {state.changed.map((one) => (
-          <li key={one}>{one}</li>
+          <li key={one.stop}>
+            {one.stop}: {one.said.join("; ")}
+          </li>
         ))}
       </ul>
     </section>

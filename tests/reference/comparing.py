@@ -92,6 +92,17 @@ def _copies(played: Played, marched: World) -> list[str]:
     return told
 
 
+def _moves(played: Played, marched: World) -> list[str]:
+    """When each camera was put onto another mount."""
+    names = [run.camera.id for run in played.cameras]
+    one = [(names[d.camera], d.end_ms / 1000) for d in played.hands.done if d.kind == "move"]
+    other = [(name, float(at_s)) for kind, name, at_s in marched.hands.done if kind == "move"]
+    same = len(one) == len(other) and all(
+        a[0] == b[0] and abs(a[1] - b[1]) <= EVENT_S for a, b in zip(one, other, strict=True)
+    )
+    return [] if same else [f"moved {one} and {other}"]
+
+
 def compare(document: Doc) -> Compared:
     """Rehearse a document with both engines."""
     played, marched = play(prepare(PlanDocument.model_validate(document))), march(document)
@@ -118,6 +129,7 @@ def compare(document: Doc) -> Compared:
         if abs(cell.cell_c - other.cell_c) > 0.4:
             told.append(f"{cell.id} at {cell.cell_c:.2f} and {other.cell_c:.2f}")
     told += _copies(played, marched)
+    told += _moves(played, marched)
     for bank in played.grid.banks:
         store = next(s for s in marched.stores if s.doc["id"] == bank.id)
         if abs(bank.charge - store.charge) > CHARGE:

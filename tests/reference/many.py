@@ -392,6 +392,52 @@ def copies(seed: int) -> Doc:
     return m.done()
 
 
+def movers(seed: int) -> Doc:
+    """Cameras that are moved to other mounts at stops that are long enough, or are not."""
+    m, draw = Making(seed), random.Random(seed)
+    for name in ("one", "two"):
+        known = [{"mount": "hand_held", "move_s": 90.0, "move_gloved_s": 150.0, "pressed": False}]
+        m.camera(name, move_s=draw.choice([0.0, 45.0, 120.0]), move_gloved_s=200.0)
+        m.cameras[-1]["mounts"] = draw.choice([[], known])
+        m.spares(draw.choice([1, 2]), 0.3)
+    m.plan["cameras"] = [{"camera": "one", "mount": "chest"}]
+    mounts = [None, None, "hand_held", "helmet"]
+    for _ in range(3):
+        air = m.temps(5, 25) | {"gloves": draw.random() < 0.3}
+        where = [m.stop(draw.choice([30, 200, 600]), **air)] if draw.random() < 0.8 else []
+        where.append(m.leg(draw.choice([1, 2]), draw.choice(["free", "stops", "never"]), **air))
+        for item in where:
+            for one in m.cameras:
+                if draw.random() < (0.8 if item.startswith("l") else 0.25):
+                    pattern = takes(60, count=2) if draw.random() < 0.3 else {"kind": "roll"}
+                    rank = draw.choice(["must", "want", "nice"])
+                    more = {"pattern": pattern, "importance": rank, "mount": draw.choice(mounts)}
+                    m.ask(one["id"], item, **more)
+    return m.done()
+
+
+def lapses(seed: int) -> Doc:
+    """Frames exposed long, longest runs and clips by set-up, loops, and clips that are called."""
+    m, draw = Making(seed), random.Random(seed)
+    m.camera("cam")
+    bare = m.cameras[0]["set_ups"][0]
+    bare |= {"clip_limit_s": draw.choice([None, 900]), "lapse_limit_s": draw.choice([None, 2000])}
+    m.cameras[0]["continues_after_clip"] = draw.random() < 0.6
+    m.spares(2, 0.8)
+    for _ in range(3):
+        times = {"exposure_s": draw.choice([None, 2.0, 20.0]), "writing_s": draw.choice([None, 3])}
+        frames = {"kind": "interval", "every_s": draw.choice([30, 60, 90]), "frame_mb": 12.0}
+        loop = {"kind": "loop", "length_s": 300, "segments": 5, "saves": draw.choice([0, 2])}
+        called = {"kind": "armed", "seconds": 60, "count": 1, "pre_record_s": draw.choice([0, 10])}
+        called |= {"trigger": draw.choice(["voice", "press"])}
+        patterns = [frames | times, frames | times, loop, called, called, {"kind": "roll"}]
+        seen = {"name": "gust", "count": draw.choice([1, 3]), "seconds": 20, "reaction_s": 4}
+        item = m.leg(2, draw.choice(["free", "stops", "never"]), moments=[seen], **m.temps(0, 25))
+        m.ask("cam", item, pattern=draw.choice(patterns))
+        m.stop(draw.choice([60, 600]), **m.temps(0, 25))
+    return m.done()
+
+
 KINDS = (
     fed_pair,
     inn,

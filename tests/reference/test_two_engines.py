@@ -13,7 +13,7 @@ from tumbrel.core.document import PlanDocument
 from tumbrel.core.rehearsal.engine.played import play
 from tumbrel.core.rehearsal.trip.prepare import prepare
 
-SHORT, LONG = 60, 300
+SHORT, LONG, MOVED = 60, 300, 12
 ILL = frozenset({291})  # plans on which a hair's difference moves the second engine itself
 ONCE = (  # plans on which one of the two was wrong once
     (many.fed_pair, 10),
@@ -57,6 +57,12 @@ def test_both_engines_agree(seed: int) -> None:
     assert differences == []
 
 
+@pytest.mark.parametrize("kind", [many.movers, many.lapses])
+@pytest.mark.parametrize("number", range(MOVED))
+def test_both_engines_agree_on_moves_and_frames(kind: Callable[[int], Doc], number: int) -> None:
+    assert compare(kind(number)).differences == []
+
+
 @pytest.mark.parametrize(("kind", "number"), ONCE)
 def test_where_they_once_did_not_they_do(kind: Callable[[int], Doc], number: int) -> None:
     assert compare(kind(number)).differences == []
@@ -67,15 +73,16 @@ def test_the_plans_hold_what_they_are_made_for() -> None:
     causes: Counter[str] = Counter()
     work: Counter[str] = Counter()
     policies, kinds = set(), set()
-    for seed in range(2 * SHORT):
-        document = PlanDocument.model_validate(many.plan_of(seed))
+    plans = [many.plan_of(seed) for seed in range(2 * SHORT)]
+    for plan in [*plans, *map(many.movers, range(MOVED))]:
+        document = PlanDocument.model_validate(plan)
         played = play(prepare(document))
         causes.update(str(gap.cause) for run in played.cameras for gap in run.time.gaps)
         work.update(done.kind for done in played.hands.done)
         policies.add(document.plan.swap_policy)
         kinds |= {one.pattern.kind for one in document.plan.assignments}
     met = {"hot", "cold", "empty", "no_power", "no_start", "no_hand", "card_full", "clip_limit"}
-    assert met | {"save", "boot", "swap"} <= set(causes)
-    assert {"swap", "card", "restart", "plug", "wake", "copy", "copy_end"} <= set(work)
+    assert met | {"save", "boot", "swap", "move"} <= set(causes)
+    assert {"swap", "card", "move", "restart", "plug", "wake", "copy", "copy_end"} <= set(work)
     assert policies == {"early", "run_flat"}
     assert kinds == {"roll", "takes", "loop", "windows", "interval", "armed"}

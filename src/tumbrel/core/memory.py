@@ -89,12 +89,15 @@ def fixed_store(camera: Camera, memory: FixedMemory, defaults: Defaults) -> Stor
     )
 
 
-def largest_file(gb: int, camera: Camera) -> int | None:
+def largest_file(gb: int, camera: Camera, rate: int = 0) -> int | None:
     """Largest file before a new chapter [bytes]: the camera's own, or that of FAT32.
 
-    Source: model/memory#clips.
+    By its minutes too, at a rate [bytes/s]. Source: model/memory#clips.
     """
     own = round(camera.chapter_gb * GB) if camera.chapter_gb else None
+    if camera.chapter_min is not None and rate > 0:
+        by_time = max(1, round(rate * camera.chapter_min * 60.0))
+        own = by_time if own is None else min(own, by_time)
     if gb <= LARGEST_FAT32_GB:
         return min(own, FAT32_LARGEST_FILE) if own else FAT32_LARGEST_FILE
     return own
@@ -103,6 +106,16 @@ def largest_file(gb: int, camera: Camera) -> int | None:
 def files_of(clip: int, largest: int | None) -> int:
     """Files that a clip of `clip` bytes is cut into (model/memory#clips)."""
     return 1 if largest is None or clip == 0 else -(-clip // largest)
+
+
+def loop_files(held_ms: int, segment_ms: int, rate: int, largest: int | None) -> int:
+    """Files of a loop that is kept: one a segment begun, longer ones in chapters.
+
+    Source: model/memory#clips.
+    """
+    whole, rest_ms = divmod(held_ms, segment_ms)
+    files = whole * files_of(clip_bytes(rate, segment_ms), largest)
+    return files + (files_of(clip_bytes(rate, rest_ms), largest) if rest_ms else 0)
 
 
 def card_is_too_large(card: Card, camera: Camera) -> bool:

@@ -6,10 +6,10 @@ Source: model/patterns#asked.
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from typing import Final
 
-from .document import Armed, Interval, Loop, Takes
+from .document import Armed, Interval, Loop, LoopOffered, Takes
 from .document.patterns import Counted
 
 Span = tuple[int, int]
@@ -93,14 +93,23 @@ def frame_every_ms(interval: Interval) -> int:
 
 
 def frame_on_ms(interval: Interval, boot_ms: int, frame_ms: int, spare_ms: int) -> int:
-    """How long the camera is on for a frame [ms]; all the time when frames come too fast.
+    """How long the camera is on for a frame [ms]: boot, exposure and writing.
 
-    Source: model/patterns#asked.
+    All the time when frames come too fast to go off between them; `frame_ms` is typical of
+    exposure and writing, where they are not said. Source: model/patterns#asked.
     """
     every_ms = frame_every_ms(interval)
     if every_ms <= boot_ms + spare_ms:
         return every_ms
-    return min(every_ms, boot_ms + frame_ms)
+    return min(every_ms, boot_ms + frame_takes_ms(interval, frame_ms))
+
+
+def frame_takes_ms(interval: Interval, frame_ms: int) -> int:
+    """Exposure and writing of a frame [ms]; what is not said of either is typical of both."""
+    if interval.exposure_s is None and interval.writing_s is None:
+        return frame_ms
+    writing_ms = frame_ms if interval.writing_s is None else round(interval.writing_s * 1000)
+    return max(1, round((interval.exposure_s or 0.0) * 1000) + writing_ms)
 
 
 def whole_if_held_ms(duration_s: float, reaction_s: float) -> float:
@@ -122,3 +131,18 @@ def shortest_loop_s(waits_s: list[tuple[float, int]], segments: int) -> int | No
         if seen >= 0.95 * total:
             return math.ceil(wait_s * segments / (segments - 1) - 1e-9)
     return None
+
+
+def shortest_offered(
+    waits_s: list[tuple[float, int]], offered: Sequence[LoopOffered], segments: int
+) -> tuple[int, int] | None:
+    """Length [s] and segments of the shortest loop that suffices, of those that a camera has.
+
+    Where it has none that does, or any, the length reckoned with so many segments.
+    """
+    for one in sorted(offered, key=lambda one: one.length_s):
+        least = shortest_loop_s(waits_s, one.segments)
+        if least is not None and one.length_s >= least:
+            return one.length_s, one.segments
+    best = shortest_loop_s(waits_s, segments)
+    return None if best is None else (best, segments)

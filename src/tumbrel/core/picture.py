@@ -54,14 +54,21 @@ class PictureTold(Part):
 
 @dataclass(frozen=True, slots=True)
 class Lens:
-    """What a mode and its preset put before the light: aperture, shutter [s], gains [ISO]."""
+    """What a mode and its preset put before the light: aperture, shutter [s], gains [ISO].
+
+    Shutter and bias may be ranges: the brightest light meets the shortest time and the least
+    bright bias, the darkest the longest and the most.
+    """
 
     f_number: float
     shutter_s: float
+    shortest_s: float
+    longest_s: float
     base_iso: float
     most_iso: float
     fitted_stops: float
     biased_ev: float
+    bright_bias_ev: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -91,20 +98,36 @@ def preset_of(camera: Camera, asked: Assignment | None) -> Preset | None:
 
 
 def lens_of(camera: Camera, mode: Mode, preset: Preset | None, defaults: Defaults) -> Lens:
-    """Aperture, shutter and gains by the camera and its preset, else what is typical."""
-    shutter_s = half_interval_s(mode.fps)
-    if preset is not None and preset.shutter_per_s is not None:
-        shutter_s = 1.0 / preset.shutter_per_s
+    """Aperture, shutter and gains by the camera and its preset, else what is typical.
+
+    Source: model/light#preset.
+    """
+    shutter_s = shortest_s = longest_s = half_interval_s(mode.fps)
+    least = camera.base_iso or defaults.base_iso.value
     most = camera.most_iso or defaults.most_iso.value
-    if preset is not None and preset.most_gain_iso is not None:
-        most = preset.most_gain_iso
+    biases = [0.0]
+    if preset is not None:
+        if preset.shutter_per_s is not None and preset.shutter_is != "follows":
+            shutter_s = shortest_s = longest_s = 1.0 / preset.shutter_per_s
+        if preset.shutter_is == "or_shorter":
+            shortest_s = min(shutter_s, defaults.shortest_shutter_s.value)
+        if preset.shutter_is == "or_longer":
+            longest_s = max(shutter_s, 1.0 / mode.fps)
+        least = max(least, preset.least_gain_iso or least)
+        most = preset.most_gain_iso or most
+        biases = [preset.exposure_ev]
+        if preset.exposure_to_ev is not None:
+            biases.append(preset.exposure_to_ev)
     return Lens(
         f_number=camera.f_number or defaults.f_number.value,
         shutter_s=shutter_s,
-        base_iso=camera.base_iso or defaults.base_iso.value,
+        shortest_s=shortest_s,
+        longest_s=longest_s,
+        base_iso=least,
         most_iso=most,
         fitted_stops=preset.filter_stops if preset else 0.0,
-        biased_ev=preset.exposure_ev if preset else 0.0,
+        biased_ev=min(biases),
+        bright_bias_ev=max(biases),
     )
 
 
@@ -121,7 +144,7 @@ def dark_share(line: Timeline, item: Item, lens: Lens) -> float:
     """Share of a leg's steps whose light wants more than the most gain; 0 without a place."""
     if line.sun is None:
         return 0.0
-    needs_lx = dark_below_lx(lens.f_number, lens.shutter_s, lens.most_iso)
+    needs_lx = dark_below_lx(lens.f_number, lens.longest_s, lens.most_iso)
     needs_lx *= float(2.0 ** (lens.fitted_stops + lens.biased_ev))
     steps = _sun_on(line, item)
     return sum(daylight_lx(each, item.sky) < needs_lx for each in steps) / len(steps)
@@ -138,7 +161,7 @@ def _sun_on(line: Timeline, item: Item) -> tuple[float, ...]:
 
 def _gain(lens: Lens, lux: float) -> float:
     seen_ev = light_ev(lux) - lens.fitted_stops - lens.biased_ev
-    return gain_iso(seen_ev, lens.f_number, lens.shutter_s)
+    return gain_iso(seen_ev, lens.f_number, lens.longest_s)
 
 
 def picture_told(
@@ -164,7 +187,7 @@ def picture_told(
     else:
         sums += [_light(light, item), _filter(light, lens), _low_light(light, lens)]
     if plan.editing is not None and not frames:
-        sums.append(_editing(mode, plan.editing))
+        sums.append(_editing(mode, plan.editing, preset))
     return PictureTold(camera=camera.id, item=item.id, sums=tuple(sums))
 
 
@@ -189,9 +212,16 @@ def _rates(camera: Camera, mode: Mode, preset: Preset | None, film: float) -> li
 def _shutter(mode: Mode, preset: Preset | None) -> Sum:
     half = f"1 / (2 × {mode.fps:g}) = 1/{2 * mode.fps:g} s"
     chosen = preset.shutter_per_s if preset else None
+    if preset is not None and preset.shutter_is == "follows":
+        text = words.following_shutter(2.0 * mode.fps)
+        return Sum(what="shutter", text=text, how=half)
     if chosen is None:
         return Sum(what="shutter", text=f"1/{2 * mode.fps:g} s", how=half)
     near = 0.6 <= chosen / (2.0 * mode.fps) <= 1.7
+    ranged = preset.shutter_is if preset is not None else "exact"
+    if ranged in ("or_shorter", "or_longer"):
+        text = words.ranged_shutter(chosen, ranged == "or_shorter")
+        return Sum(what="shutter", text=text, how=half)
     text = words.chosen_shutter(chosen, mode.fps)
     return Sum(what="shutter", text=text, how=half, good=near)
 
@@ -206,12 +236,12 @@ def _light(light: LegLight, item: Item) -> Sum:
 
 def wanted_stops(light: LegLight, lens: Lens) -> float:
     """Neutral density that the brightest light wants [stops], of parts rounded as they are told."""
-    ev, taken = round(light.high_ev - lens.biased_ev, 1), round(_taken_ev(lens), 1)
+    ev, taken = round(light.high_ev - lens.bright_bias_ev, 1), round(_taken_ev(lens), 1)
     return round(filter_stops(ev, taken, lens.base_iso), 1)
 
 
 def _taken_ev(lens: Lens) -> float:
-    return lens_ev(lens.f_number, lens.shutter_s)
+    return lens_ev(lens.f_number, lens.shortest_s)
 
 
 def _filter(light: LegLight, lens: Lens) -> Sum:
@@ -221,9 +251,9 @@ def _filter(light: LegLight, lens: Lens) -> Sum:
         what="filter",
         text=words.filter_text(fits, stops, lens.fitted_stops),
         how=words.filter_how(
-            light.high_ev - lens.biased_ev,
+            light.high_ev - lens.bright_bias_ev,
             lens.f_number,
-            lens.shutter_s,
+            lens.shortest_s,
             _taken_ev(lens),
             lens.base_iso,
             stops,
@@ -238,22 +268,25 @@ def _low_light(light: LegLight, lens: Lens) -> Sum:
         what="low_light",
         text=words.low_light(wants, lens.most_iso, lens.base_iso, light.low_deg),
         how=words.low_light_how(
-            light.low_ev - lens.biased_ev, lens.f_number, lens.shutter_s, lens.fitted_stops, wants
+            light.low_ev - lens.biased_ev, lens.f_number, lens.longest_s, lens.fitted_stops, wants
         ),
         good=wants <= lens.most_iso,
     )
 
 
-def _editing(mode: Mode, computer: EditingComputer) -> Sum:
+def _editing(mode: Mode, computer: EditingComputer, preset: Preset | None) -> Sum:
     mine = mode.width_px * mode.height_px * mode.fps / 1e6
     takes = computer.width_px * computer.height_px * computer.fps / 1e6
-    over = over_editing(mode, computer)
+    over = over_editing(mode, computer, preset)
     how = f"{mode.width_px} × {mode.height_px} × {mode.fps:g} = {mine:.0f} of {takes:.0f} Mpx/s"
     return Sum(what="editing", text=words.editing(over), how=how, good=not over)
 
 
-def over_editing(mode: Mode, computer: EditingComputer) -> str:
-    """In what a mode is more than the computer takes; empty when it takes it."""
+def over_editing(mode: Mode, computer: EditingComputer, preset: Preset | None = None) -> str:
+    """In what a mode, as a preset sets it, is more than the computer takes; else empty."""
+    codec = preset.codec if preset is not None else None
+    if codec is not None and computer.codecs and codec not in computer.codecs:
+        return f"codec, {codec.upper()}"
     pixels = mode.width_px * mode.height_px * mode.fps
     if pixels > computer.width_px * computer.height_px * computer.fps:
         return "picture size and rate"

@@ -162,7 +162,8 @@ def _ends(hung: HungMode, defaults: Defaults) -> list[tuple[int, End]]:
     full_wh = nominal_wh(hung.family.mah, hung.family.nominal_v)
     level_c = _level_c(hung, defaults)
     rate = byte_rate(hung.mode, defaults)
-    limit_s = None if hung.camera.continues_after_clip else hung.mode.clip_limit_s
+    limits = [one for one in (hung.mode.clip_limit_s, hung.set_up.clip_limit_s) if one]
+    limit_s = None if hung.camera.continues_after_clip else min(limits, default=None)
     timed: list[tuple[int | None, End]] = [
         (ms_to_level(hung.ambient_c, level_c, body.limits.stop_c, body.tau_s * g), "hot"),
         (_ms_to_dead(hung, watts / full_wh, level_c, body.tau_s * g, defaults), "empty"),

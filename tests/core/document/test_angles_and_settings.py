@@ -22,7 +22,8 @@ from tumbrel.core.exposure import (
     nearest_filter,
 )
 from tumbrel.core.findings import CHECKS
-from tumbrel.core.picture import Sum, picture_told
+from tumbrel.core.parameters import DEFAULTS
+from tumbrel.core.picture import Sum, lens_of, picture_told
 from tumbrel.core.rehearsal.trip.timeline import lay_out
 from tumbrel.core.report import rehearse
 from tumbrel.core.serving import LegServed, matrix_of, rule_of, served
@@ -289,3 +290,47 @@ def test_a_fitted_filter_a_chosen_shutter_and_the_night() -> None:
     assert "stops too dark by night at ISO 1 600" in night["low_light"].text
     assert night["filter"].text == "none: there is no light to spare"
     assert sums({})["light"].text.startswith("not known: the trip has no place")
+
+
+@pytest.mark.parametrize(
+    ("preset", "shortest", "longest"),
+    [
+        ({}, 1 / 60, 1 / 60),
+        ({"shutter_per_s": 200}, 1 / 200, 1 / 200),
+        ({"shutter_per_s": 200, "shutter_is": "or_shorter"}, 1 / 8000, 1 / 200),
+        ({"shutter_per_s": 200, "shutter_is": "or_longer"}, 1 / 200, 1 / 30),
+        ({"shutter_per_s": 200, "shutter_is": "follows"}, 1 / 60, 1 / 60),
+    ],
+)
+def test_a_shutter_may_be_a_range_or_follow_the_rate(
+    preset: Doc, shortest: float, longest: float
+) -> None:
+    """Of 30 frames a second half the interval is 1/60 s and the whole of it 1/30."""
+    document = plan_of(with_preset({"preset": "p"}, **preset))
+    one = document.kit.cameras[0]
+    lens = lens_of(one, one.modes[0], one.presets[0], DEFAULTS)
+    assert lens.shortest_s == pytest.approx(shortest)
+    assert lens.longest_s == pytest.approx(longest)
+
+
+def test_or_shorter_asks_no_filter_in_full_sun_and_that_very_time_does() -> None:
+    """EV 15.4 less log2(2.8 x 2.8 x 200) = 10.6 is 5 stops; 1/8000 takes 15.9, and none is left."""
+    exact = sums(NOON, preset={"shutter_per_s": 200})["filter"]
+    assert "5 stops" in exact.text
+    ranged = sums(NOON, preset={"shutter_per_s": 200, "shutter_is": "or_shorter"})
+    assert ranged["filter"].text.startswith("none")
+    assert ranged["shutter"].text == "1/200 s or shorter by the preset"
+
+
+def test_a_codec_that_the_computer_does_not_take_is_named() -> None:
+    takes = {"width_px": 7680, "height_px": 4320, "fps": 240, "codecs": ["avc"]}
+    told = sums({}, editing=takes, preset={"codec": "hevc"})["editing"]
+    assert told.text == "more than it takes in codec, HEVC"
+    assert sums({}, editing=takes, preset={"codec": "avc"})["editing"].good
+
+
+def test_a_bias_between_two_serves_the_bright_by_the_one_and_the_dark_by_the_other() -> None:
+    document = plan_of(with_preset({"preset": "p"}, exposure_ev=-1.0, exposure_to_ev=0.5))
+    one = document.kit.cameras[0]
+    lens = lens_of(one, one.modes[0], one.presets[0], DEFAULTS)
+    assert (lens.biased_ev, lens.bright_bias_ev) == (-1.0, 0.5)

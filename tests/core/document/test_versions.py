@@ -11,16 +11,28 @@ import pytest
 from tests.build import asks, leg, raw
 from tumbrel.core.document import BadDocument, Kit, read_document, versions, write_document
 from tumbrel.core.document.versions import CURRENT, brought_up, numbered
+from tumbrel.core.report import rehearse
 
 SAMPLES = Path(__file__).resolve().parents[2] / "vectors"
-DEMOS = Path(__file__).resolve().parents[3] / "src" / "tumbrel" / "demo"
-FIRST = sorted((SAMPLES / "schema-1").glob("*.json"))
+FIRST, SECOND = (sorted((SAMPLES / f"schema-{n}").glob("*.json")) for n in (1, 2))
 
 
 @pytest.mark.parametrize("path", FIRST, ids=lambda path: path.stem)
-def test_a_file_of_the_first_schema_reads_as_the_one_that_ships_now(path: Path) -> None:
+def test_a_file_of_the_first_schema_reads_as_that_of_the_second(path: Path) -> None:
     assert json.loads(path.read_bytes())["tumbrel"] == 1
-    assert read_document(path.read_bytes()) == read_document((DEMOS / path.name).read_bytes())
+    later = SAMPLES / "schema-2" / path.name
+    assert read_document(path.read_bytes()) == read_document(later.read_bytes())
+
+
+@pytest.mark.parametrize("path", SECOND, ids=lambda path: path.stem)
+def test_in_a_file_of_the_second_schema_nothing_takes_time_to_move(path: Path) -> None:
+    assert json.loads(path.read_bytes())["tumbrel"] == 2
+    document = read_document(path.read_bytes())
+    assert {(one.move_s, one.move_gloved_s) for one in document.kit.cameras} == {(0.0, 0.0)}
+    assert all(move.kind != "move" for move in rehearse(document).moves)
+    cameras = json.loads(path.read_bytes())["kit"]["cameras"]
+    kit = brought_up({"tumbrel": 2, "cameras": cameras}, "kit")
+    assert Kit.model_validate({**kit, "families": document.kit.families}).cameras
 
 
 def test_there_are_samples_of_every_schema_before_this_one() -> None:
@@ -54,11 +66,11 @@ def test_steps_follow_each_other_and_leave_what_was_kept_as_it_was(
     def renamed(old: str, new: str) -> Any:
         return lambda given, _kind: {new if k == old else k: v for k, v in given.items()}
 
-    monkeypatch.setattr(versions, "CURRENT", 4)
-    monkeypatch.setitem(versions.UPGRADES, 2, renamed("a", "b"))
-    monkeypatch.setitem(versions.UPGRADES, 3, renamed("b", "c"))
+    monkeypatch.setattr(versions, "CURRENT", 5)
+    monkeypatch.setitem(versions.UPGRADES, 3, renamed("a", "b"))
+    monkeypatch.setitem(versions.UPGRADES, 4, renamed("b", "c"))
     kept = {"a": 1}
     assert brought_up(kept, "trip") == {"c": 1}
-    assert brought_up({"tumbrel": 3, "b": 1}, "trip") == {"c": 1}
-    assert brought_up({"tumbrel": 4, "c": 1}, "trip") == {"c": 1}
+    assert brought_up({"tumbrel": 4, "b": 1}, "trip") == {"c": 1}
+    assert brought_up({"tumbrel": 5, "c": 1}, "trip") == {"c": 1}
     assert kept == {"a": 1}

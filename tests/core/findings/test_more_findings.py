@@ -114,7 +114,66 @@ TOO_COLD = [leg("way", 2 * HOUR, **COLD)]
 WET = [camera(set_ups=[set_up(water="splash")])]
 BARE_STOP = [stop("s", HOUR), leg("way", HOUR)]
 PLUG_THERE = {"plugs": [{"unit": "a1", "item": "s"}]}
+
+
+def on_chest(known: Doc, set_up_more: Doc | None = None, **more: Any) -> Doc:
+    """Rolled on the chest for ten minutes, with what is known of that mount and set-up."""
+    one = camera(
+        mounts=[{"mount": "chest", **known}],
+        set_ups=[set_up(**(set_up_more or {}))],
+        charges_in_w=5.0,
+    )
+    worn = {"cameras": [{"camera": "cam", "mount": "chest", "source": "bank"}]}
+    return made(way(**more), roll(), {"sources": [BANK]}, cameras=[one], plan=worn)
+
+
+def preset(**more: Any) -> Doc:
+    """Rolled with a preset that steadies the picture, where the camera steadies up to 1080."""
+    steady = {"stabilised": "on", "width_px": 1920, "height_px": 1080, "fps": 60}
+    own = {"id": "p", "slot": 1, "name": "P", "mode": "m", **more}
+    one = camera(presets=[own], steadies=[steady])
+    return raw(way(), roll(preset="p"), [one])
+
+
+def frames(**more: Any) -> Doc:
+    """A frame every two seconds."""
+    return raw(way(), roll(pattern={"kind": "interval", "every_s": 2, "frame_mb": 6, **more}))
+
+
+def offered(**more: Any) -> Doc:
+    """A loop of 60 s in five segments, on a camera that has some."""
+    pattern = {"kind": "loop", "length_s": 60, "saves": 1, **more}
+    one = camera(loops=[{"length_s": 60, "segment_s": 12}, {"length_s": 300, "segment_s": 60}])
+    return raw(way(), roll(pattern=pattern), [one])
+
+
+UNDER = {"water": "under", "depth_m": 10.0, "under_min": 9.0}
+DIVES = {"wet": "under", "depth_m": 12.0}
+STICK = [asks("cam", "one", mount="chest"), asks("cam", "way", mount="hand_held")]
 CASES: list[tuple[str, Doc, Doc]] = [
+    ("mount_holds_shorter", on_chest({"holds_min": 9}), on_chest({"holds_min": 10})),
+    ("mount_too_warm", on_chest({"holds_to_c": 24}), on_chest({"holds_to_c": 25})),
+    ("mount_sees_elsewhere", on_chest({"sees": "hands"}), on_chest({"sees": "sight"})),
+    ("mount_in_the_picture", on_chest({"seen_over": "a strap"}), on_chest({})),
+    (
+        "mount_covers_port",
+        on_chest({"covers": ["port"]}, {"power": "outside"}),
+        on_chest({"covers": ["port"]}),
+    ),
+    ("too_deep", on_chest({}, UNDER, **DIVES), on_chest({}, UNDER, wet="under", depth_m=10.0)),
+    (
+        "too_long_under",
+        on_chest({}, UNDER, wet="under"),
+        on_chest({}, UNDER | {"under_min": 10.0}, wet="under"),
+    ),
+    ("not_steadied", preset(), preset(stabilised="off")),
+    ("loop_not_offered", offered(segments=6), offered(segments=5)),
+    ("frames_come_too_fast", frames(exposure_s=1.5, writing_s=1), frames(exposure_s=1.5)),
+    (
+        "no_time_to_move",
+        raw([leg("one", 600), *way()], STICK),
+        raw([leg("one", 600), stop("s", 60), *way()], STICK),
+    ),
     ("manual_plug_not_possible", raw(BARE_STOP, roll(), plan=PLUG_THERE), raw(BARE_STOP, roll())),
     ("cold_holds_charge", raw(TOO_COLD, roll()), raw([leg("way", 2 * HOUR)], roll())),
     (

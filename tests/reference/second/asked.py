@@ -38,6 +38,11 @@ class Asked:
         self._pattern = [(job or {}).get("pattern", {"kind": "roll"}) for job in by_item]
         self._mode = [modes[(job or {}).get("mode", camera["modes"][0]["id"])] for job in by_item]
         first = camera["set_ups"][0]["id"]
+        plans = document["plan"].get("cameras", [])
+        own = next((p for p in plans if p["camera"] == camera["id"]), {}).get("mount", "other")
+        self._worn = [
+            ((job or {}).get("set_up", ""), (job or {}).get("mount") or own) for job in by_item
+        ]
         self._set_up = [set_ups[(job or {}).get("set_up", first)] for job in by_item]
 
     def job(self, at_s: int) -> Doc | None:
@@ -55,6 +60,10 @@ class Asked:
     def set_up(self, at_s: int) -> Doc:
         """How it is built there."""
         return self._set_up[self.where[at_s]]
+
+    def worn(self, at_s: int) -> tuple[str, str]:
+        """How it is built there, and on what it sits."""
+        return self._worn[self.where[at_s]]
 
     def begins(self, at_s: int) -> bool:
         """Whether a stretch begins here that wants a start of its own."""
@@ -92,9 +101,8 @@ class Asked:
             asked = [self._in_window(pattern, start_s + second) for second in range(whole)]
             return asked, asked, set()
         if kind == "armed":
-            clips, n = list(nothing), _count(pattern, whole)
-            for k in range(n):
-                at = floor((k + 0.5) * whole / n)
+            clips = list(nothing)
+            for at in self._triggers(item, pattern, whole):
                 first = max(0, at - pattern.get("pre_record_s", 0))
                 for second in range(first, min(whole, at + pattern["seconds"])):
                     clips[second] = True
@@ -103,6 +111,23 @@ class Asked:
             n = pattern.get("saves") or 0
             return everything, everything, {floor((k + 0.5) * whole / n) for k in range(n)}
         return everything, everything, set()
+
+    def _triggers(self, item: Doc, pattern: Doc, whole: int) -> list[int]:
+        """When an armed camera is set off: evenly, or by a word or press after each moment."""
+        if pattern.get("trigger") not in ("voice", "press") or not item.get("moments"):
+            n = _count(pattern, whole)
+            return [floor((k + 0.5) * whole / n) for k in range(n)]
+        found = []
+        for moment in item["moments"]:
+            n = _count(moment, whole)
+            for k in range(n):
+                at = floor((k + 0.5) * whole / n) + moment.get("reaction_s", 5)
+                asleep = item.get("asleep") or {"start_s": 0, "duration_s": 0}
+                sleeps = asleep["start_s"] <= at < asleep["start_s"] + asleep["duration_s"]
+                by_hand = pattern["trigger"] == "press" and item.get("hands") == "never"
+                if not (sleeps or by_hand):
+                    found.append(min(at, whole - 1))
+        return found
 
     def _in_window(self, pattern: Doc, at_s: int) -> bool:
         clock = (self.midnight_s + at_s) % 86_400
@@ -123,3 +148,11 @@ def _count(pattern: Doc, whole: int) -> int:
 def _clock_s(text: str) -> int:
     hour, minute, *rest = (int(part) for part in text.split(":"))
     return hour * 3600 + minute * 60 + (rest[0] if rest else 0)
+
+
+def frame_s(pattern: Doc) -> float:
+    """Seconds of a frame: exposure and writing, where they are said."""
+    exposure, writing = pattern.get("exposure_s"), pattern.get("writing_s")
+    if exposure is None and writing is None:
+        return 1.0
+    return float((exposure or 0.0) + (1.0 if writing is None else writing))

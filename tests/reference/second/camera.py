@@ -6,7 +6,7 @@ from dataclasses import dataclass, field
 from math import ceil
 from typing import TYPE_CHECKING, Any
 
-from .asked import STREAMS, Asked
+from .asked import STREAMS, Asked, frame_s
 from .physics import (
     AIRFLOW,
     CELL_LAG_S,
@@ -68,6 +68,7 @@ class Cam:
         self.frozen = False
         self.pause = False
         self.causes: list[str] = []
+        self.worn: tuple[str, str] | None = None
         self.clip_s = self.on_left_s = 0.0
         self.loop_bytes = 0.0
         self.feed_w = 0.0
@@ -140,7 +141,7 @@ class Cam:
         self.close_clip()
         self.clip_from = self.memory.used if self.memory else 0.0
         self.state, self.clip_s, self.loop_bytes = "on", 0.0, 0.0
-        self.on_left_s = self.doc.get("frame_s", 1)
+        self.on_left_s = frame_s(self.asked.pattern(min(self.world.at_s, self.world.end_s - 1)))
 
     def close_clip(self) -> None:
         """A clip of what was written since it began."""
@@ -244,11 +245,11 @@ class Cam:
             self.written += pattern["frame_mb"] * 1e6
             self.frames += 1
             if begun:
-                self.on_left_s = self.boot_s + 1
+                self.on_left_s = self.boot_s + frame_s(pattern)
         if every <= self.boot_s + 2:
             return watts, rise
         if every <= 45:
-            share = (self.boot_s + 1) / every
+            share = min(1.0, (self.boot_s + frame_s(pattern)) / every)
             return watts * share, rise * share
         self.on_left_s -= STEP_S
         return (watts, rise) if self.on_left_s >= 0 else (0.0, 0.0)
@@ -340,7 +341,9 @@ class Cam:
             self._clip_limit(at_s, mode)
 
     def _clip_limit(self, at_s: int, mode: Doc) -> None:
-        limit_s = mode.get("clip_limit_s")
+        lapses = self.asked.pattern(at_s)["kind"] == "interval"
+        own = self.set_up(at_s).get("lapse_limit_s" if lapses else "clip_limit_s")
+        limit_s = min((one for one in (mode.get("clip_limit_s"), own) if one), default=None)
         streams = self.asked.pattern(at_s)["kind"] in (STREAMS | {"interval"})
         if self.state == "on" and streams and limit_s and self.clip_s >= limit_s:
             if self.doc.get("continues_after_clip", True):

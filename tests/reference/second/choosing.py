@@ -5,6 +5,7 @@ from __future__ import annotations
 from math import exp
 from typing import TYPE_CHECKING, Any
 
+from .asked import frame_s
 from .physics import CELL_LAG_S, REVIVAL, Cell, hidden
 from .tasks import Task
 
@@ -127,7 +128,7 @@ class Choosing:
 
     def _mean(self, cam: Cam, pattern: Doc, watts: float, second: int) -> float:
         if pattern["kind"] == "interval" and pattern["every_s"] > cam.boot_s + 2:
-            return watts * (cam.boot_s + 1) / float(pattern["every_s"])
+            return watts * min(1.0, (cam.boot_s + frame_s(pattern)) / pattern["every_s"])
         waits = pattern["kind"] == "armed" and not pattern.get("pre_record_s")
         if waits and not cam.asked.clip[second]:
             return float(cam.doc.get("standby_w", 0.5))
@@ -157,7 +158,7 @@ class Choosing:
         whole = float(cam.asked.mode(second).get("rise_k", cam.k_per_w * watts))
         pattern, number = cam.asked.pattern(second), cam.asked.where[second]
         if pattern["kind"] == "interval" and pattern["every_s"] > cam.boot_s + 2:
-            return whole * (cam.boot_s + 1) / float(pattern["every_s"])
+            return whole * min(1.0, (cam.boot_s + frame_s(pattern)) / pattern["every_s"])
         if pattern["kind"] == "armed" and not pattern.get("pre_record_s"):
             start_s = self.world.starts[number]
             length_s = self.world.items[number]["duration_s"]

@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING, Any
 
 from .choosing import Choosing
 from .copying import Copying
+from .moving import Moving
 from .physics import Store
 from .tasks import PLUG_S, RESTART_S, Task
 
@@ -52,13 +53,23 @@ class Hands:
         self.settling = False
         self.choosing = Choosing(self)
         self.copying = Copying(self)
+        self.moving = Moving(self)
         self.last: dict[int, int] = {}
 
     # -- who starts ------------------------------------------------------------------
 
     def pressed(self, cam: Cam, at_s: int) -> bool:
         """Whether a press, or a word, reaches a camera now."""
-        return self.press[at_s] or (bool(cam.doc.get("answers_to")) and self.awake[at_s])
+        return self._press(cam, at_s, at_s) or (
+            bool(cam.doc.get("answers_to")) and self.awake[at_s]
+        )
+
+    def _press(self, cam: Cam, at_s: int, wanted_s: int) -> bool:
+        """Whether a hand presses at a second what sits as another second wants it."""
+        mount = cam.asked.worn(wanted_s)[1]
+        known = [one for one in cam.doc.get("mounts", []) if one["mount"] == mount]
+        reached = all(one.get("pressed", True) for one in known)
+        return self.press[at_s] if reached else self.free[at_s]
 
     def starts(self, cam: Cam, at_s: int) -> bool:
         """Whether somebody or something starts a camera that is asked and off."""
@@ -68,7 +79,7 @@ class Hands:
         if cam.alone or self._power_is_back(cam, at_s):
             return True
         fresh = cam.asked.begins(at_s) or (cam.asked.parted(at_s) and "no_start" in cam.causes)
-        before = at_s == 0 or self.press[at_s - 1]
+        before = at_s == 0 or self._press(cam, at_s - 1, at_s)
         return not cam.wants_hand and fresh and (self.pressed(cam, at_s) or before)
 
     def _power_is_back(self, cam: Cam, at_s: int) -> bool:
@@ -101,6 +112,8 @@ class Hands:
         if task.kind == "wake" and task.store:
             task.store.awake, task.store.idle_s = True, 0.0
             return
+        if task.kind == "move":
+            cam.worn = cam.asked.worn(task.goal)
         cam.wants_hand = False
         cam.causes = []
         self.begin(cam, at_s)
@@ -124,8 +137,10 @@ class Hands:
         begins = at_s == 0 or not self.free[at_s - 1]
         here = self.world.items[number]["id"]
         word = {item for _, item in self.manual} | {copy["item"] for copy in self.copying.copies}
-        first = (second == 0 and here in word) or any(
-            job.end_s <= at_s for job in self.copying.jobs
+        first = (
+            at_s in self.moving.looks
+            or (second == 0 and here in word)
+            or any(job.end_s <= at_s for job in self.copying.jobs)
         )
         if not (begins or first or self.queue or self.world.stirred or at_s == self.last_s(at_s)):
             return False
@@ -166,6 +181,7 @@ class Hands:
         start_s = end_s
         while start_s and self.free[start_s - 1]:
             start_s -= 1
+        wanted += sum(self.moving.due_s(cam, end_s) for cam in self.world.cams)
         self.last[end_s] = max(start_s, end_s - wanted)
         return self.last[end_s]
 
@@ -193,7 +209,7 @@ class Hands:
         if not hot_swap:
             cam.stop()
             cam.busy = True
-            cam.causes = ["swap"]
+            cam.causes = ["move" if task.kind == "move" else "swap"]
         if task.kind == "card" and cam.memory:
             cam.memory.inside = None
 
@@ -210,6 +226,9 @@ class Hands:
                 found.append(((0.0, 0.0, cam.number) if by_word else key, swap))
             elif self._restarts(cam, at_s):
                 found.append((key, Task("restart", cam, at_s + RESTART_S)))
+            move = self.moving.task(cam, at_s)
+            if move:
+                found.append(move)
             card = self.choosing.card(cam, at_s)
             if card:
                 found.append(((*key, 1), card))

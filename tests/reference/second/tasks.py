@@ -23,3 +23,4 @@ class Task:
     card: Memory | None = None
     store: Store | None = None
     copy: int = -1
+    goal: int = -1

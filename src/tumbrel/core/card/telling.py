@@ -110,7 +110,7 @@ class _Teller:
         bare = f"{move.item}/{move.camera}/{move.kind}/{move.unit or move.puts_in}"
         self.seen[bare] += 1
         preset = next((p for p in camera.presets if asked and p.id == asked.preset), None)
-        start = move.kind == "start"
+        start = move.kind in ("start", "move")
         how = (slot_words(preset), gesture_words(camera)) if start else ("",)
         return CardMove(
             key=f"{bare}/{self.seen[bare]}",
@@ -176,7 +176,7 @@ class _Teller:
             told = "" if unit is None else left_words(move.takes_out, _level(unit, move.at_ms))
             served = f"for {self._name(asked.item)}" if asked and move.kind != "plug" else ""
             return ", ".join(one for one in (told, served) if one)
-        if move.kind == "start" and asked is not None:
+        if move.kind in ("start", "move") and asked is not None:
             return f"{self._name(asked.item)}, {asked.importance}"
         return ""
 
@@ -187,7 +187,7 @@ class _Teller:
         if move.kind == "plug":
             return sleeps
         must = asked is not None and asked.importance == "must"
-        return must and move.kind in ("swap", "card", "start", "restart")
+        return must and move.kind in ("swap", "card", "move", "start", "restart")
 
     # -- what comes next ------------------------------------------------------------
 

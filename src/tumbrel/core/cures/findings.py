@@ -5,20 +5,19 @@ Source: model/cures#weighed.
 
 from __future__ import annotations
 
-import re
-from collections.abc import Callable, Iterator
-from dataclasses import dataclass
+from collections.abc import Iterator
 from itertools import islice
 
-from ..document import Assignment, Camera, Loop, PlanDocument, Preset, Roll
-from ..rehearsal.result.result import Finding, LoopAdvice, Rehearsal
-from ..serving import carried, stands_water
+from ..document import Loop, PlanDocument, Preset, Roll
+from ..rehearsal.result.result import Finding, Rehearsal
+from ..rehearsal.result.stretch_results import LoopAdvice
+from ..serving import carried
+from .by_mount import angle_as_seen, another_camera, known_set_up, not_moved
 from .changes import (
     Proposal,
     Values,
     asked_too,
     carried_with,
-    handed_over,
     longer,
     on_stretch,
     spares_inside,
@@ -29,37 +28,9 @@ from .changes import (
 )
 from .losses import proposals as against_loss
 from .otherwise import kept_loops, started_by_itself
+from .told_finding import Propose, ToldFinding
 
-Propose = Callable[["ToldFinding"], Iterator[Proposal]]
 AS_THE_LOSS = frozenset({"swap_where_no_hand", "cold_holds_charge"})
-NUMBER = re.compile(r"\[(\d+)\]")
-
-
-@dataclass(frozen=True)
-class ToldFinding:
-    """A finding with what it is about."""
-
-    document: PlanDocument
-    told: Rehearsal
-    finding: Finding
-
-    @property
-    def numbers(self) -> list[int]:
-        """The places that its path names."""
-        return [int(number) for number in NUMBER.findall(self.finding.path)]
-
-    @property
-    def assignment(self) -> Assignment | None:
-        """The stretch that it is about."""
-        if not self.finding.path.startswith("plan.assignments["):
-            return None
-        return self.document.plan.assignments[self.numbers[0]]
-
-    @property
-    def camera(self) -> Camera | None:
-        """The camera that it is about."""
-        cameras = self.document.kit.cameras
-        return next((one for one in cameras if one.id == self.finding.camera), None)
 
 
 def proposals(document: PlanDocument, told: Rehearsal, finding: Finding) -> Iterator[Proposal]:
@@ -117,40 +88,28 @@ def _known_mode(told: ToldFinding) -> Iterator[Proposal]:
         yield Proposal("mode", change, {"camera": camera.name, "leg": item, "mode": mode.name})
 
 
-def _known_set_up(told: ToldFinding) -> Iterator[Proposal]:
-    """Set-ups that the camera has and that stand the leg's water; else another camera."""
-    asked, camera = told.assignment, told.camera
-    if asked is None or camera is None:
-        return
-    item = told.document.trip.item(asked.item)
-    for set_up in camera.set_ups:
-        if set_up.id != asked.set_up and stands_water(set_up, item):
-            change = on_stretch(camera.id, item.id, set_up=set_up.id)
-            names = {"camera": camera.name, "leg": item.name, "set_up": set_up.name}
-            yield Proposal("set_up", change, names)
-    yield from _another_camera(told)
-
-
-def _another_camera(told: ToldFinding) -> Iterator[Proposal]:
-    asked, camera = told.assignment, told.camera
-    if asked is None or camera is None:
-        return
-    item = told.document.trip.item(asked.item)
-    for other, set_up in stand_ins(told.document, item):
-        change = handed_over(camera.id, item.id, other, set_up)
-        names = {"camera": other.name, "leg": item.name, "instead": camera.name}
-        yield Proposal("other_camera", change, names)
-
-
 def _longer_loop(told: ToldFinding) -> Iterator[Proposal]:
     number = told.numbers[0] if told.numbers else -1
     advice: LoopAdvice | None = next((a for a in told.told.loops if a.assignment == number), None)
     asked, camera = told.assignment, told.camera
     if advice is None or asked is None or camera is None or not isinstance(asked.pattern, Loop):
         return
-    pattern = asked.pattern.model_copy(update={"length_s": advice.shortest_s})
+    found = {"length_s": advice.shortest_s, "segments": advice.segments}
+    pattern = asked.pattern.model_copy(update=found)
     change = on_stretch(camera.id, asked.item, pattern=pattern)
     yield Proposal("loop_length", change, {"camera": camera.name, "seconds": advice.shortest_s})
+
+
+def _offered_loop(told: ToldFinding) -> Iterator[Proposal]:
+    """The loops that the camera has, the next longer one first."""
+    asked, camera = told.assignment, told.camera
+    if asked is None or camera is None or not isinstance(asked.pattern, Loop):
+        return
+    length_s = asked.pattern.length_s
+    for one in sorted(camera.loops, key=lambda one: (one.length_s < length_s, one.length_s)):
+        parts = {"length_s": one.length_s, "segments": one.segments}
+        change = on_stretch(camera.id, asked.item, pattern=asked.pattern.model_copy(update=parts))
+        yield Proposal("loop_length", change, {"camera": camera.name, "seconds": one.length_s})
 
 
 def _source_chosen(told: ToldFinding) -> Iterator[Proposal]:
@@ -327,6 +286,7 @@ PROPOSES: dict[str, Propose] = {
     "save_comes_too_late": _patterns,
     "moment_not_expected": _moment_kept,
     "hands_not_long_enough": _longer_stop,
+    "no_time_to_move": not_moved,
     "copy_not_finished": _copied_elsewhere,
     "bank_switched_off": _other_source,
     "battery_of_wrong_family": _fitting_battery,
@@ -340,12 +300,20 @@ PROPOSES: dict[str, Propose] = {
     "dark_for_frame_rate": _known_mode,
     "slower_than_delivery": _known_mode,
     "more_than_editing_takes": _known_mode,
+    "not_steadied": _known_mode,
     "clip_limit_stops": _known_mode,
-    "set_up_missing": _known_set_up,
-    "water_against_set_up": _known_set_up,
-    "mount_against_activity": _another_camera,
-    "serves_poorly": _another_camera,
+    "set_up_missing": known_set_up,
+    "water_against_set_up": known_set_up,
+    "mount_against_activity": another_camera,
+    "mount_holds_shorter": another_camera,
+    "mount_too_warm": another_camera,
+    "mount_sees_elsewhere": angle_as_seen,
+    "mount_covers_port": known_set_up,
+    "too_deep": known_set_up,
+    "too_long_under": known_set_up,
+    "serves_poorly": another_camera,
     "loop_too_short": _longer_loop,
+    "loop_not_offered": _offered_loop,
     "no_outside_source": _source_chosen,
     "clock_not_set": _clock_set,
     "radio_left_on": _radio_off,

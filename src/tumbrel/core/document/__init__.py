@@ -12,10 +12,12 @@ from .kit import (
     FixedMemory,
     Kit,
     Limits,
+    LoopOffered,
     Mode,
     SetUp,
     Wet,
 )
+from .mounts import Covered, Mounted, Tether
 from .patterns import (
     Armed,
     ClockEdge,
@@ -63,7 +65,7 @@ from .power import (
     Source,
     Vehicle,
 )
-from .settings import EditingComputer, Preset
+from .settings import Codec, EditingComputer, HomeWork, Preset, Stabilised, Steadied
 from .storage import (
     Card,
     Drive,
@@ -104,7 +106,9 @@ __all__ = [
     "CardSlot",
     "Charger",
     "ClockEdge",
+    "Codec",
     "Copy",
+    "Covered",
     "DrawByRunTime",
     "DrawInWatts",
     "Drive",
@@ -118,6 +122,7 @@ __all__ = [
     "FullBy",
     "Going",
     "Hands",
+    "HomeWork",
     "Importance",
     "Interval",
     "Item",
@@ -126,12 +131,14 @@ __all__ = [
     "Limits",
     "Link",
     "Loop",
+    "LoopOffered",
     "Mains",
     "ManualPlug",
     "ManualSwap",
     "Mode",
     "Moment",
     "Mount",
+    "Mounted",
     "OnWay",
     "OtherLoad",
     "Panel",
@@ -148,10 +155,13 @@ __all__ = [
     "Source",
     "SpeedClass",
     "Spot",
+    "Stabilised",
+    "Steadied",
     "Stop",
     "SunEdge",
     "SunEvent",
     "Takes",
+    "Tether",
     "Trip",
     "Vehicle",
     "Verdict",

@@ -9,9 +9,10 @@ from pydantic import Field, model_validator
 
 from .angles import Serving
 from .base import HandSeconds, Key, Label, Money, Part, Share, Watts
+from .mounts import Mounted
 from .power import Battery, BatteryFamily, Charger, OtherLoad, Pocket, PortWatts, Source
 from .references import refuse_repeats
-from .settings import Gain, Preset
+from .settings import Gain, Preset, Steadied
 from .storage import Card, Drive, MegabytesPerSecond, SpeedClass
 
 FeatureName = Literal["screen", "radio", "positioning", "microphone", "light"]
@@ -76,12 +77,24 @@ class SetUp(Part):
     door_blocked_s: HandSeconds = Field(
         default=0.0, description="Added when the mount blocks the battery or card door."
     )
+    clip_limit_s: Annotated[int, Field(ge=1, le=86_400)] | None = Field(
+        default=None, description="Its longest clip so built; none: as the mode has it."
+    )
+    lapse_limit_s: Annotated[int, Field(ge=1, le=864_000)] | None = Field(
+        default=None, description="Its longest run of frames so built."
+    )
     hot_swap: bool = Field(default=False, description="Swaps power without stopping.")
     power: Literal["battery", "outside", "outside_only"] = Field(
         default="battery",
         description="On its battery; on outside power with the battery in; with it out.",
     )
     water: Wet = Field(default="dry", description="The most water it stands so built.")
+    depth_m: Annotated[float, Field(gt=0.0, le=300.0)] | None = Field(
+        default=None, description="How deep it may go so built; none: not said."
+    )
+    under_min: Annotated[float, Field(gt=0.0, le=10_000.0)] | None = Field(
+        default=None, description="How long it may stay under water; none: not said."
+    )
 
 
 class Limits(Part):
@@ -118,6 +131,24 @@ class FixedMemory(Part):
 Memory = Annotated[CardSlot | FixedMemory, Field(discriminator="kind")]
 
 
+class LoopOffered(Part):
+    """A loop as a camera has it: its length and that of its segments, seconds."""
+
+    length_s: Annotated[int, Field(ge=10, le=86_400)]
+    segment_s: Annotated[int, Field(ge=1, le=43_200)]
+
+    @model_validator(mode="after")
+    def _two_segments(self) -> LoopOffered:
+        if self.segment_s * 2 > self.length_s:
+            raise ValueError("segment_s must be at most half of length_s")
+        return self
+
+    @property
+    def segments(self) -> int:
+        """How many segments it has."""
+        return -(-self.length_s // self.segment_s)
+
+
 class FeatureDraw(Part):
     """What one feature adds to a camera's draw."""
 
@@ -145,7 +176,20 @@ class Camera(Part):
     )
     starts_itself: bool = Field(default=False, description="Scheduled start without a hand.")
     continues_after_clip: bool = True
+    move_s: HandSeconds = Field(
+        default=60.0, description="To move it to another mount or set-up, bare hands."
+    )
+    move_gloved_s: HandSeconds = Field(default=120.0, description="The same in gloves.")
+    mounts: Annotated[tuple[Mounted, ...], Field(max_length=12)] = Field(
+        default=(), description="What the person knows of it on its mounts."
+    )
     chapter_gb: Annotated[float, Field(gt=0.0, le=1024.0)] | None = None
+    chapter_min: Annotated[float, Field(gt=0.0, le=1440.0)] | None = Field(
+        default=None, description="Minutes before a new chapter; none: by size alone."
+    )
+    loops: Annotated[tuple[LoopOffered, ...], Field(max_length=12)] = Field(
+        default=(), description="The loops it offers; empty: any."
+    )
     limits: Limits | None = None
     resistance_k_per_w: Annotated[float, Field(gt=0.0, le=200.0)] | None = Field(
         default=None,
@@ -171,6 +215,9 @@ class Camera(Part):
     set_ups: Annotated[tuple[SetUp, ...], Field(min_length=1, max_length=12)]
     modes: Annotated[tuple[Mode, ...], Field(min_length=1, max_length=40)]
     presets: Annotated[tuple[Preset, ...], Field(max_length=20)] = ()
+    steadies: Annotated[tuple[Steadied, ...], Field(max_length=3)] = Field(
+        default=(), description="Up to which frame it steadies the picture; empty: any."
+    )
 
     @model_validator(mode="after")
     def _own_names_once(self) -> Camera:
@@ -178,6 +225,8 @@ class Camera(Part):
         refuse_repeats("mode", (m.id for m in self.modes))
         refuse_repeats("feature", (f.feature for f in self.feature_draws))
         refuse_repeats("preset", (p.id for p in self.presets))
+        refuse_repeats("mount", (m.mount for m in self.mounts))
+        refuse_repeats("steadying", (s.stabilised for s in self.steadies))
         refuse_repeats("preset's slot", (str(p.slot) for p in self.presets))
         return self
 

@@ -108,6 +108,12 @@ class Interval(Part):
         default=None, description="Size of one still; none: frames become video of the mode."
     )
     playback_fps: Annotated[float, Field(ge=1.0, le=240.0)] = 25.0
+    exposure_s: Annotated[float, Field(ge=0.0, le=3600.0)] | None = Field(
+        default=None, description="How long a frame is exposed; none: typical, writing included."
+    )
+    writing_s: Annotated[float, Field(ge=0.0, le=600.0)] | None = Field(
+        default=None, description="How long it is written after; none: typical."
+    )
 
 
 class Armed(Counted):
@@ -116,7 +122,10 @@ class Armed(Counted):
     kind: Literal["armed"] = "armed"
     seconds: Seconds
     pre_record_s: Annotated[int, Field(ge=0, le=600)] = 0
-    trigger: Literal["motion", "speed", "voice", "power"] = "motion"
+    trigger: Literal["motion", "speed", "voice", "press", "power"] = Field(
+        default="motion",
+        description="What a person says or presses follows the leg's moments, where it has any.",
+    )
 
 
 Pattern = Annotated[Roll | Takes | Loop | Windows | Interval | Armed, Field(discriminator="kind")]

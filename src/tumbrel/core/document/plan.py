@@ -12,7 +12,7 @@ from .base import Key, Part
 from .kit import FeatureName
 from .patterns import Pattern, Roll
 from .references import refuse_repeats
-from .settings import EditingComputer
+from .settings import EditingComputer, HomeWork
 from .trip import Importance, refuse_offset
 
 Between = Literal["off", "standby", "on"]
@@ -92,12 +92,16 @@ class Copy(Part):
     camera: Key | None = Field(default=None, description="What is in this camera, or …")
     card: Key | None = Field(default=None, description="… a card in the bag.")
     drive: Key
+    by: Literal["cable", "radio"] = "cable"
+    side_files: bool = Field(default=True, description="The small files beside clips go too.")
     wipe: Literal["no", "with_two_copies", "anyway"] = "no"
 
     @model_validator(mode="after")
     def _one_place(self) -> Copy:
         if (self.camera is None) == (self.card is None):
             raise ValueError("copy either a camera's memory or a card, not both and not neither")
+        if self.by == "radio" and self.camera is None:
+            raise ValueError("only a camera copies by radio; a card in the bag wants a cable")
         return self
 
 
@@ -122,6 +126,7 @@ class Plan(Part):
     copies: Annotated[tuple[Copy, ...], Field(max_length=500)] = ()
     links: Annotated[tuple[Link, ...], Field(max_length=8)] = ()
     editing: EditingComputer | None = None
+    home: HomeWork | None = Field(default=None, description="None: typical.")
     delivery_fps: Annotated[float, Field(ge=1.0, le=240.0)] = 25.0
     by_air: bool = Field(default=False, description="The kit is carried on an aircraft.")
 

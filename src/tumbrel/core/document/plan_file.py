@@ -20,7 +20,7 @@ from .versions import brought_up, numbered
 class PlanDocument(Part):
     """Kit, trip and plan in one file."""
 
-    tumbrel: Literal[2] = Field(default=2, description="Version of this file's schema.")
+    tumbrel: Literal[3] = Field(default=3, description="Version of this file's schema.")
     kit: Kit
     trip: Trip
     plan: Plan

@@ -34,5 +34,8 @@ class Drive(Part):
     free_gb: Annotated[float, Field(ge=0.0, le=100_000.0)]
     write_mb_s: MegabytesPerSecond = 60.0
     link_mb_s: MegabytesPerSecond = 30.0
+    radio_mb_s: MegabytesPerSecond | None = Field(
+        default=None, description="By the camera's radio; none: typical."
+    )
     mass_g: Annotated[float, Field(ge=0.0, le=10_000.0)] = 50.0
     cost: Money = None

@@ -98,6 +98,9 @@ class Leg(Stretch):
     )
     vehicle_runs: bool = False
     wet: Wet = "dry"
+    depth_m: Annotated[float, Field(gt=0.0, le=300.0)] | None = Field(
+        default=None, description="How deep the kit goes under water; none: not said."
+    )
     one_angle_always: bool = Field(
         default=False, description="Never two angles off together for an optional swap."
     )

@@ -11,7 +11,7 @@ from typing import Any, Literal
 
 from .faults import BadDocument, FieldFault
 
-CURRENT = 2
+CURRENT = 3
 NUMBER = "tumbrel"
 UNNUMBERED = 1  # rows of the first schema did not say theirs
 Kind = Literal["file", "kit", "trip", "notebook"]
@@ -23,7 +23,22 @@ def _numbered_everywhere(document: Raw, _kind: Kind) -> Raw:
     return document
 
 
-UPGRADES: dict[int, Callable[[Raw, Kind], Raw]] = {1: _numbered_everywhere}
+def _moves_took_no_time(document: Raw, kind: Kind) -> Raw:
+    """From 2 to 3: moving a camera to another mount takes time; in what was kept it took none."""
+    if kind == "file" and isinstance(document.get("kit"), dict):
+        return {**document, "kit": _moves_took_no_time(document["kit"], "kit")}
+    cameras = document.get("cameras")
+    if kind != "kit" or not isinstance(cameras, list):
+        return document
+    no_time = {"move_s": 0.0, "move_gloved_s": 0.0}
+    still = [{**no_time, **one} if isinstance(one, dict) else one for one in cameras]
+    return {**document, "cameras": still}
+
+
+UPGRADES: dict[int, Callable[[Raw, Kind], Raw]] = {
+    1: _numbered_everywhere,
+    2: _moves_took_no_time,
+}
 
 
 def brought_up(document: Mapping[str, Any], kind: Kind) -> Raw:

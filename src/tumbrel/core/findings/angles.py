@@ -104,7 +104,8 @@ def tether_wanted(seen: Seen) -> Iterator[Found]:
         over = where in FALLS_ON_OTHERS
         if mount not in FALLS_FROM or not (over or where in LOST_BELOW) or camera.id in said:
             continue
-        if carried(seen.record.written.plan, camera.id).tethered:
+        tied = any(m.mount == mount and m.tether != "none" for m in camera.mounts)
+        if tied or carried(seen.record.written.plan, camera.id).tethered:
             continue
         said.add(camera.id)
         harm = "it falls on whoever is below" if where == "flight" else "it is lost or hits someone"

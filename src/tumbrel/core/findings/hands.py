@@ -74,7 +74,7 @@ def hands_not_long_enough(seen: Seen) -> Iterator[Found]:
     items = [item.id for item in seen.record.written.trip.items]
     for skipped in seen.record.skipped:
         part = seen.record.timeline.laid_at(skipped.at_ms)
-        if part.item is None:
+        if part.item is None or skipped.kind == "move":  # that is told by its stretch
             continue
         camera = seen.record.cameras[skipped.camera].camera if skipped.camera >= 0 else None
         values: Values = {

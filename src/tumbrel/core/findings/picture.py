@@ -61,7 +61,7 @@ def dark_for_frame_rate(seen: Seen) -> Iterator[Found]:
             "camera": camera.name,
             "mode": mode.name,
             "leg": item.name,
-            "shutter": round(1.0 / lens.shutter_s),
+            "shutter": round(1.0 / lens.longest_s),
             "iso": round(lens.most_iso),
         }
         yield Found(f"plan.assignments[{number}].mode", values, camera.id, item.id)
@@ -84,7 +84,7 @@ def filter_for_half_interval(seen: Seen) -> Iterator[Found]:
             values: Values = {
                 "camera": camera.name,
                 "mode": mode.name,
-                "shutter": round(1.0 / lens.shutter_s),
+                "shutter": round(1.0 / lens.shortest_s),
                 "stops": fits,
                 "filter": _stops(fits, more=lens.fitted_stops > 0.0),
                 "density": 2**fits,
@@ -122,12 +122,34 @@ def more_than_editing_takes(seen: Seen) -> Iterator[Found]:
     computer = seen.record.written.plan.editing
     said: set[tuple[str, str]] = set()
     for number, assignment, camera, mode in _filmed(seen):
-        over = "" if computer is None else over_editing(mode, computer)
+        preset = preset_of(camera, assignment)
+        over = "" if computer is None else over_editing(mode, computer, preset)
         if over and (camera.id, mode.id) not in said:
             said.add((camera.id, mode.id))
             values: Values = {"camera": camera.name, "mode": mode.name, "over": over}
             path = f"plan.assignments[{number}].mode"
             yield Found(path, values, camera.id, assignment.item)
+
+
+@check("not_steadied", "warn", curable=True)
+def not_steadied(seen: Seen) -> Iterator[Found]:
+    """A preset that steadies the picture, in a mode that is too large or fast for that."""
+    for number, assignment, camera, mode in _filmed(seen):
+        preset = preset_of(camera, assignment)
+        kind = "off" if preset is None else preset.stabilised
+        most = next((one for one in camera.steadies if one.stabilised == kind), None)
+        if preset is None or most is None:
+            continue
+        pixels = mode.width_px * mode.height_px
+        if pixels <= most.width_px * most.height_px and mode.fps <= most.fps:
+            continue
+        values: Values = {
+            "camera": camera.name,
+            "mode": mode.name,
+            "preset": preset.name,
+            "most": f"{most.width_px} × {most.height_px} at {most.fps:g}",
+        }
+        yield Found(f"plan.assignments[{number}].mode", values, camera.id, assignment.item)
 
 
 def _filmed(seen: Seen) -> Iterator[tuple[int, Assignment, Camera, Mode]]:

@@ -4,10 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ..document import Leg, Loop, Takes, Windows
+from ..document import Interval, Leg, Loop, Takes, Windows
+from ..patterns import frame_takes_ms
 from ..rehearsal.camera.asked_time import GapSpan
 from ..rehearsal.camera.causes import Cause
 from ..rehearsal.trip.asked import Looping
+from ..rehearsal.trip.asking import longest_ms
 from ..rehearsal.trip.timeline import place_of
 from ..rehearsal.trip.windows import days_of, span_of
 from ..wording.units import counted, kept_of, opening
@@ -41,6 +43,44 @@ def loop_too_short(seen: Seen) -> Iterator[Found]:
         }
         path = f"plan.assignments[{advice.assignment}].pattern.length_s"
         yield Found(path, values, camera.id, assignment.item)
+
+
+@check("loop_not_offered", "warn", curable=True)
+def loop_not_offered(seen: Seen) -> Iterator[Found]:
+    """A loop of a length, or in segments, that the camera does not have."""
+    for number, assignment, camera in seen.assignments():
+        pattern = assignment.pattern
+        if not isinstance(pattern, Loop) or not camera.loops:
+            continue
+        offered = [(one.length_s, one.segments) for one in camera.loops]
+        if (pattern.length_s, pattern.segments) in offered:
+            continue
+        values: Values = {
+            "camera": camera.name,
+            "length_s": pattern.length_s,
+            "segments": pattern.segments,
+            "has": ", ".join(f"{length_s} s in {segments}" for length_s, segments in offered),
+        }
+        path = f"plan.assignments[{number}].pattern.length_s"
+        yield Found(path, values, camera.id, assignment.item)
+
+
+@check("frames_come_too_fast", "warn")
+def frames_come_too_fast(seen: Seen) -> Iterator[Found]:
+    """A frame is still exposed or written when the next one is due (model/patterns#asked)."""
+    for number, assignment, camera in seen.assignments():
+        pattern = assignment.pattern
+        if not isinstance(pattern, Interval):
+            continue
+        takes_s = frame_takes_ms(pattern, 0) / 1000
+        if takes_s > pattern.every_s:
+            values: Values = {
+                "camera": camera.name,
+                "every": f"{pattern.every_s:g}",
+                "takes": f"{takes_s:g}",
+            }
+            path = f"plan.assignments[{number}].pattern.every_s"
+            yield Found(path, values, camera.id, assignment.item)
 
 
 @check("save_comes_too_late", "warn", curable=True)
@@ -128,10 +168,11 @@ def clip_limit_stops(seen: Seen) -> Iterator[Found]:
             continue
         assignment = seen.record.written.plan.assignments[gap.assignment]
         mode = next(m for m in run.camera.modes if m.id == assignment.mode)
+        set_up = next(one for one in run.camera.set_ups if one.id == assignment.set_up)
         values: Values = {
             "camera": run.camera.name,
             "mode": mode.name,
-            "minutes": round((mode.clip_limit_s or 0) / 60),
+            "minutes": round((longest_ms(mode, set_up, assignment) or 0) / 60_000),
         }
         path = f"plan.assignments[{gap.assignment}].mode"
         yield Found(path, values, run.camera.id, assignment.item)

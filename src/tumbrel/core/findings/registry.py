@@ -12,8 +12,9 @@ from ..local_time import ms_at
 from ..parameters import Defaults
 from ..parameters.serving import Rule
 from ..rehearsal.result.record import TripRecord
-from ..rehearsal.result.result import CameraResult, Caught, Finding, LoopAdvice, Severity
+from ..rehearsal.result.result import CameraResult, Caught, Finding, Severity
 from ..rehearsal.result.risk import Single
+from ..rehearsal.result.stretch_results import LoopAdvice
 from ..serving import against, carried, mount_and_angle
 from ..wording.findings import finding_words
 

@@ -153,8 +153,12 @@ class Defaults:
     sustained_share: Parameter = Parameter(
         0.9, 0.7, 1.0, "", "margin below what the class promises"
     )
+    radio_mb_s: Parameter = Parameter(5.0, 1.0, 40.0, "MB/s", "a camera's radio to a phone")
     read_mb_s: Parameter = Parameter(60.0, 20.0, 150.0, "MB/s", "reading over a cable")
     # Patterns
+    shortest_shutter_s: Parameter = Parameter(
+        1.25e-4, 3e-5, 5e-4, "s", "typical of rolling electronic shutters"
+    )
     frame_s: Parameter = Parameter(1.0, 0.3, 3.0, "s", "one frame, from awake to written")
     off_above_boot_s: Parameter = Parameter(
         2.0, 1.0, 5.0, "s", "going off for less gains nothing; habit"

@@ -13,7 +13,7 @@ from ..rehearsal.engine.played import Played
 from ..rehearsal.hands.tasks import TaskDone
 from ..rehearsal.result.result import Move
 from ..rehearsal.trip.timeline import Laid
-from ..wording.moves import again_words, start_words, stop_words, task_words
+from ..wording.moves import again_words, seat_words, start_words, stop_words, task_words
 
 SOON_MS: Final = 3_600_000
 
@@ -25,21 +25,26 @@ def moves_of(played: Played) -> tuple[Move, ...]:
 
 
 def _tasks(played: Played) -> list[Move]:
-    return [
-        Move(
-            at_ms=done.start_ms,
-            end_ms=done.end_ms,
-            item=played.timeline.laid_at(done.start_ms).id,
-            camera=_lane(played, done),
-            kind=done.kind,
-            takes_out=done.out_name,
-            puts_in=done.in_name,
-            unit=done.unit,
-            text=task_words(done.kind, done.out_name, done.in_name)
-            + again(played.hands.done, number),
-        )
-        for number, done in enumerate(played.hands.done)
-    ]
+    return [_task(played, number, done) for number, done in enumerate(played.hands.done)]
+
+
+def _task(played: Played, number: int, done: TaskDone) -> Move:
+    lane = _lane(played, done)
+    names = (done.out_name, done.in_name)
+    if done.kind == "move":
+        kit, (was, to) = played.written.kit, names
+        names = (seat_words(kit, lane, was) if was else "", seat_words(kit, lane, to))
+    return Move(
+        at_ms=done.start_ms,
+        end_ms=done.end_ms,
+        item=played.timeline.laid_at(done.start_ms).id,
+        camera=lane,
+        kind=done.kind,
+        takes_out=names[0],
+        puts_in=names[1],
+        unit=done.unit,
+        text=task_words(done.kind, *names) + again(played.hands.done, number),
+    )
 
 
 def again(done: Sequence[TaskDone], number: int) -> str:

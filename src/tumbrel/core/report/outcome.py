@@ -14,10 +14,13 @@ from ..rehearsal.camera.asked_time import FilmedSpan, GapSpan
 from ..rehearsal.camera.camera_run import CameraRun
 from ..rehearsal.camera.causes import GAVE_OUT
 from ..rehearsal.engine.played import Played, play
+from ..rehearsal.result.home import home_told
+from ..rehearsal.result.lapses import lapses_told
 from ..rehearsal.result.ledgers import balance
 from ..rehearsal.result.minutes import is_note, share_out, whole_minutes
 from ..rehearsal.result.moments import caught_of, loop_advice
 from ..rehearsal.result.pool_results import batteries_told, cards_told, sources_told
+from ..rehearsal.result.reaching import reaches_told
 from ..rehearsal.result.record import record_of
 from ..rehearsal.result.result import (
     CameraResult,
@@ -35,6 +38,7 @@ from ..rehearsal.result.result import (
     Rehearsal,
 )
 from ..rehearsal.result.risk import at_risk, largest_loss, playback_ms, singles_of
+from ..rehearsal.result.stretch_results import RunRate
 from ..rehearsal.trip.prepare import prepare
 from ..rehearsal.trip.timeline import Timeline
 from ..rounding import rounded
@@ -67,6 +71,7 @@ def tell(played: Played) -> Rehearsal:
     singles = singles_of(played)
     loops = loop_advice(played)
     moments = caught_of(played)
+    home = home_told(played, footage_ms, moments, defaults)
     findings = findings_of(record_of(played), cameras, defaults, singles, loops, moments)
     if played.mistakes:  # what else there is to say of a trip that was not played misleads
         findings = tuple(one for one in findings if one.code == "figure_mistaken")
@@ -83,6 +88,9 @@ def tell(played: Played) -> Rehearsal:
         sources=sources_told(played),
         moments=moments,
         loops=loops,
+        lapses=lapses_told(played),
+        rates=_rates(played),
+        reaches=reaches_told(played),
         at_risk=at_risk(played, singles),
         copies=tuple(
             Copied(
@@ -103,7 +111,8 @@ def tell(played: Played) -> Rehearsal:
         verdict=verdict_of(played, cameras, findings, moments),
         largest_loss=largest_loss(played, singles),
         footage_ms=footage_ms,
-        looking_through_ms=round(footage_ms * defaults.looking_through.value),
+        looking_through_ms=home.looking_ms + home.clips_ms + home.cameras_ms,
+        home=home,
         files=sum(camera.files for camera in cameras),
         ledgers=ledgers,
     )
@@ -260,6 +269,21 @@ def _margins(run: CameraRun, held: list[float]) -> Margins:
         heat_k=round(run.thermal.body.limits.stop_c - run.thermal.hottest_c, 2),
         room=run.card.free if run.card is not None else 0,
     )
+
+
+def _rates(played: Played) -> tuple[RunRate, ...]:
+    """What each stretch draws and writes; one that is never filmed has none."""
+    found = {
+        span.assignment: RunRate(
+            assignment=span.assignment,
+            watts=round(span.need_w, 4),
+            bytes_s=round(span.need_bytes_s, 1),
+        )
+        for run in played.cameras
+        for span in run.schedule.spans
+        if span.recording is not None
+    }
+    return tuple(found[number] for number in sorted(found))
 
 
 def _playback_ms(played: Played, run: CameraRun) -> int:

@@ -26,7 +26,10 @@ def slot_words(preset: Preset | None) -> str:
     """A preset by its slot, "slot 2, On foot"; one without a slot by its name."""
     if preset is None:
         return ""
-    return preset.name if preset.slot is None else f"slot {preset.slot}, {preset.name}"
+    told = preset.name if preset.slot is None else f"slot {preset.slot}, {preset.name}"
+    if preset.turned:
+        told += ", turned by 180°"
+    return f"{told} ({preset.note})" if preset.note else told
 
 
 def gesture_words(camera: Camera) -> str:

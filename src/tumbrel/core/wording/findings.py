@@ -26,6 +26,8 @@ SENTENCES: dict[str, str] = {
     "hand is free, or no port gives power. Choose another stop.",
     "hands_not_long_enough": "No time for {camera} {task} at {where}: it takes {takes_s} s. "
     "Make the stop longer.",
+    "no_time_to_move": "{camera} is still on {was} as {leg} begins: moving it to {to} takes "
+    "{takes_s} s, and {short}. Stay longer before, or leave it where it is.",
     "cold_holds_charge": "{camera} gives out in the cold with {left} % still in its battery, at "
     "{cell_c}. {free}",
     "charge_refused_cold": "Below {freezing}, don't charge. {battery} is too cold at {when}; warm "
@@ -51,6 +53,10 @@ SENTENCES: dict[str, str] = {
     "mode_cannot_loop": "{camera} has no loop in {mode}. Choose another mode or pattern.",
     "loop_too_short": "{camera}'s loop of {length_s} s overwrites the start of moments before they "
     "are kept; {shortest_s} s keep 95 in 100 of them whole.",
+    "loop_not_offered": "{camera} has no loop of {length_s} s in {segments} segments; it has "
+    "{has}.",
+    "frames_come_too_fast": "{camera} wants a frame every {every} s, and one takes {takes} s to "
+    "expose and write. Film them further apart.",
     "save_comes_too_late": "{keeps} too late for {camera}'s loop: no hand is free, and "
     "it answers neither voice nor remote.",
     "window_never_opens": "A window of {camera} never opens on {leg}: {why}.",
@@ -70,6 +76,8 @@ SENTENCES: dict[str, str] = {
     "wants {least} frames a second, its mode has {fps}.",
     "more_than_editing_takes": "{camera} in {mode} is more than your computer takes in {over}. "
     "Film less, or make lighter copies for the edit.",
+    "not_steadied": "{camera}'s preset {preset} steadies the picture up to {most}; {mode} is more, "
+    "and is filmed unsteadied. Choose a smaller frame or a slower rate.",
     "preset_missing": "{camera} has no preset '{preset}' any more. Choose another on the board.",
     "preset_in_another_mode": "{camera}'s preset {preset} starts {has}, but {mode} is planned. "
     "Change one of them, or a day is filmed in the wrong mode.",
@@ -84,6 +92,19 @@ SENTENCES: dict[str, str] = {
     "and a mount can snag or strike in a fall. Ask the event, the maker and local law first.",
     "tether_wanted": "{camera} wants a tether on {leg}: when its mount gives way, {harm}. Tie it, "
     "and say so under how it is carried.",
+    "mount_holds_shorter": "{camera}'s {mount} holds {holds} without a look at it; {leg} lasts "
+    "{lasts}. Look at it at a stop, tie it, or choose another mount; or say why, and it stays.",
+    "mount_too_warm": "{camera}'s {mount} holds up to {holds_c}; {leg} reaches {air_c}. Tie it, or "
+    "choose another mount; follow the maker's instructions.",
+    "mount_sees_elsewhere": "{camera}'s {mount} sees {sees}; on {leg} {wanted} is asked. Choose "
+    "another mount or angle.",
+    "mount_in_the_picture": "{camera}'s {mount} shows {covers} in the picture.",
+    "mount_covers_port": "{camera}'s {mount} blocks its port on {leg}: as '{set_up}' it gets no "
+    "power there. Choose another mount or set-up.",
+    "too_deep": "{leg} goes {depth} m deep; {camera} as '{set_up}' stands {most} m. Follow the "
+    "maker's instructions.",
+    "too_long_under": "{leg} is {lasts} under water; {camera} as '{set_up}' stands {most}. Follow "
+    "the maker's instructions.",
     "mount_blocks_door": "{camera} as '{set_up}' blocks its door: {swaps} "
     "{seconds} s longer. Try it at home, with gloves.",
     "must_from_one_angle": "{moment} on {leg} must be had, and {angles} films it. A second angle "

@@ -20,6 +20,7 @@ CAUSE_WORDS: dict[Cause, str] = {
     Cause.CLIP_LIMIT: "clip limit",
     Cause.SWAP: "battery swap",
     Cause.CARD_SWAP: "card swap",
+    Cause.MOVE: "being moved",
     Cause.BOOT: "starting up",
     Cause.NO_HAND: "waits for a hand",
     Cause.NO_START: "no one starts it",

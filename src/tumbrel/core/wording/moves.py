@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ..document import Assignment, Kit
+from ..document import Assignment, Kit, Mount
 
 PATTERN_WORDS = {
     "roll": "roll",
@@ -12,6 +12,26 @@ PATTERN_WORDS = {
     "interval": "interval",
     "armed": "trigger on,",
 }
+
+
+MOUNT_WORDS: dict[Mount, str] = {
+    "helmet": "helmet",
+    "chest": "chest",
+    "hand_held": "stick",
+    "vehicle": "vehicle",
+    "tripod": "tripod",
+    "wing": "wing",
+    "other": "other mount",
+}
+
+
+def seat_words(kit: Kit, camera: str, key: str) -> str:
+    """Where a camera sits, by the key of a mount or of one of its set-ups."""
+    for mount, words in MOUNT_WORDS.items():
+        if mount == key:
+            return words
+    owner = next(one for one in kit.cameras if one.id == camera)
+    return next((one.name for one in owner.set_ups if one.id == key), key)
 
 
 def start_words(kit: Kit, assignment: Assignment) -> str:
@@ -35,15 +55,14 @@ def again_words(charged: bool, gave_out: str) -> str:
 
 def task_words(kind: str, takes_out: str, puts_in: str) -> str:
     """A swap as "A3 → A2"; a card named as one; a restart as such."""
-    if kind == "restart":
-        return "start again"
-    if kind == "wake":
-        return f"switch {puts_in} on"
-    if kind == "plug":
-        return f"plug {takes_out} into {puts_in}" if puts_in else f"plug {takes_out}"
-    if kind == "copy":
-        return f"copy {takes_out} to {puts_in}"
-    if kind == "copy_end":
-        return f"take the cable off {puts_in}"
     change = f"{takes_out} → {puts_in}" if takes_out else f"{puts_in} in"
-    return change if kind == "swap" else f"card {change}"
+    words = {
+        "restart": "start again",
+        "wake": f"switch {puts_in} on",
+        "move": f"from {takes_out} to {puts_in}" if takes_out else f"to {puts_in}",
+        "plug": f"plug {takes_out} into {puts_in}" if puts_in else f"plug {takes_out}",
+        "copy": f"copy {takes_out} to {puts_in}",
+        "copy_end": f"take the cable off {puts_in}",
+        "swap": change,
+    }
+    return words.get(kind, f"card {change}")

@@ -5,6 +5,18 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 
+from ..document import Angle
+
+ANGLE_WORDS: dict[Angle, str] = {
+    "sight": "what I see",
+    "hands": "my hands",
+    "face": "my face",
+    "shoulder": "over my shoulder",
+    "behind": "behind me",
+    "ground": "the ground as I pass",
+    "under_water": "under water",
+    "camp": "camp",
+}
 NO_PLACE = "not known: the trip has no place; add one under Route"
 
 
@@ -27,6 +39,16 @@ def chosen_shutter(per_s: float, fps: float) -> str:
     if 0.6 <= times <= 1.7:
         return f"1/{per_s:g} s by the preset, near the half interval"
     return f"1/{per_s:g} s by the preset: movement looks {'choppy' if times > 1 else 'smeared'}"
+
+
+def following_shutter(per_s: float) -> str:
+    """A shutter that follows the frame rate."""
+    return f"1/{per_s:g} s, which follows the rate"
+
+
+def ranged_shutter(per_s: float, shorter: bool) -> str:
+    """A shutter that may be shorter, or longer, than the preset's."""
+    return f"1/{per_s:g} s or {'shorter' if shorter else 'longer'} by the preset"
 
 
 def span(unit: str, low: float, high: float) -> str:

@@ -14,7 +14,7 @@ from ...charging import NEVER_MS
 from ..power.loads import Consumer
 from ..stock.batteries import Cell
 from ..stock.cards import CardRun
-from ..trip.asked import Asked, Recording
+from ..trip.asked import Asked, Recording, Worn
 from ..trip.scene import CameraAtStart, Scene
 from .asked_time import AskedTime
 from .causes import GAVE_OUT, Cause
@@ -37,6 +37,7 @@ class CameraRun(Consumer):
 
     `holds` are what keeps it from filming, and since when [ms]. It is `hot` until it has cooled,
     `dead` while its cell gives nothing, and `spent` when it waits for a hand to start it again.
+    `worn` is where a hand has put it; None while it sits as it set out.
     """
 
     __slots__ = (
@@ -64,6 +65,7 @@ class CameraRun(Consumer):
         "thermal",
         "time",
         "trace",
+        "worn",
     )
 
     def __init__(self, index: int, carried: CameraAtStart, scene: Scene) -> None:
@@ -85,6 +87,7 @@ class CameraRun(Consumer):
         self.card: CardRun | None = None
         self.state: State = OFF
         self.recording: Recording | None = None
+        self.worn: Worn | None = None
         self.holds: dict[Cause, int] = {}
         self.hot = self.dead = self.spent = False
         self.boot_ends_ms: int | None = None

@@ -20,6 +20,7 @@ class Cause(StrEnum):
     CLIP_LIMIT = "clip_limit"
     SWAP = "swap"
     CARD_SWAP = "card_swap"
+    MOVE = "move"
     COPYING = "copying"
     SAVE = "save"
     BOOT = "boot"

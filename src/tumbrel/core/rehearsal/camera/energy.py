@@ -8,7 +8,7 @@ from mypy_extensions import mypyc_attr
 
 from ...charging import MS_PER_HOUR
 from ...cold import ColdCurve, cold_curve, curve_at, points_of
-from ...energy import self_discharge_wh
+from ...energy import features_w, self_discharge_wh
 from ...heat import Body
 from ...parameters import Defaults
 from ..state.append_log import Log
@@ -31,6 +31,7 @@ class Energy:
     __slots__ = (
         "body_pause",
         "camera",
+        "copies_by_radio",
         "curve",
         "defaults",
         "drain_w",
@@ -45,6 +46,7 @@ class Energy:
         "outside_w",
         "port_w",
         "port_wh",
+        "radio_w",
         "refusals",
         "standby_w",
         "train_rise_k",
@@ -59,6 +61,8 @@ class Energy:
         self.off_w = defaults.radio_left_on_w.value if carried.radio_left_on else 0.0
         standby = carried.camera.standby_w
         self.standby_w = standby if standby is not None else defaults.standby_w.value
+        self.radio_w = features_w(carried.camera, ("radio",), defaults)
+        self.copies_by_radio = False
         self.curve: ColdCurve = cold_curve(points_of(carried.family, defaults))
         self.body_pause = False
         self.feed_w = self.outside_w = 0.0
@@ -84,7 +88,9 @@ class Energy:
         if recording is not None and state == ARMED:
             return recording.armed_w, recording.armed_rise_k
         if state in (STANDBY, COPYING):
-            return self.standby_w, body.resistance_k_per_w * self.standby_w
+            radio_w = self.radio_w if state == COPYING and self.copies_by_radio else 0.0
+            on_w = self.standby_w + radio_w
+            return on_w, body.resistance_k_per_w * on_w
         if state == BETWEEN_FRAMES:
             return self.train_w or self.off_w, self.train_rise_k
         return self.off_w, 0.0

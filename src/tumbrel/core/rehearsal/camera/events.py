@@ -27,7 +27,8 @@ OVER_WITH_IT: Final = (
 def happen(run: CameraRun) -> bool:
     """Let what is due happen; True when hands may want to look (model/hands#instants).
 
-    So when something gave out or may be restarted, and when a start failed.
+    So when something gave out or may be restarted, and when a start failed; not where a camera
+    goes on by itself after its longest clip.
     """
     at_ms, priority = run.due
     run.advance(at_ms)
@@ -48,7 +49,7 @@ def happen(run: CameraRun) -> bool:
         _beat(run)
     else:
         _by_itself(run, priority)
-        return True
+        return not (priority == Priority.CLIP_LIMIT and run.state == BOOTING)
     return False
 
 

@@ -30,8 +30,9 @@ def end_handling(run: CameraRun, cause: Cause) -> None:
     run.account()
 
 
-def begin_copying(run: CameraRun) -> None:
+def begin_copying(run: CameraRun, *, by_radio: bool = False) -> None:
     """On, giving its footage to a drive; it films nothing meanwhile (model/memory#copies)."""
+    run.energy.copies_by_radio = by_radio
     run.halt(COPYING)
     run.holds[Cause.COPYING] = run.now_ms
     run.account()

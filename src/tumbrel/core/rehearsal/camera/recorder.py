@@ -9,7 +9,7 @@ from mypy_extensions import mypyc_attr
 
 from ...charging import NEVER_MS
 from ...document import Camera
-from ...memory import files_of, largest_file
+from ...memory import files_of, largest_file, loop_files
 from ..state.append_log import Log
 from ..stock.cards import CardRun
 from ..stock.clips import Clip, Frames, Kept, LoopClip, Stream
@@ -109,6 +109,8 @@ class Recorder:
             return
         length = card.used - clip.used_before
         start_ms = clip.start_ms
+        rate = 0 if isinstance(clip, Frames) else clip.rate
+        largest = largest_file(card.gb, self.camera, rate)
         if isinstance(clip, LoopClip):
             over = clip.overwritten_at(now_ms)
             start_ms = now_ms - clip.held_ms(now_ms)
@@ -124,7 +126,10 @@ class Recorder:
             return
         taken = clip.taken_at(now_ms) if isinstance(clip, Frames) else 0
         stills = isinstance(clip, Frames) and clip.stills
-        files = taken if stills else files_of(length, largest_file(card.gb, self.camera))
+        if isinstance(clip, LoopClip):  # each of its segments is a file
+            files = loop_files(clip.held_ms(now_ms), clip.segment_ms, clip.rate, largest)
+        else:
+            files = taken if stills else files_of(length, largest)
         self.frames += taken
         self._keep(
             Kept(start_ms, now_ms, clip.assignment, card.store.id, length, files, taken),
@@ -136,7 +141,7 @@ class Recorder:
         card.used += length
         self._count(card, length)
         if length:
-            files = files_of(length, largest_file(card.gb, self.camera))
+            files = files_of(length, largest_file(card.gb, self.camera, rate))
             self._keep(Kept(start_ms, end_ms, assignment, card.store.id, length, files))
 
     def _keep(self, kept: Kept) -> None:

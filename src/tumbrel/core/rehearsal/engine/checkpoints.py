@@ -246,7 +246,7 @@ def _all_along(scene: Scene) -> tuple[object, ...]:
     return (
         _where_and_when(trip),
         (plan.cameras, plan.swap_policy, plan.charging, plan.full_by, plan.links),
-        {camera: (first.mode, first.set_up) for camera, (_, first) in firsts.items()},
+        {camera: (first.mode, first.set_up, first.mount) for camera, (_, first) in firsts.items()},
         scene.hands.fed,
     )
 
@@ -275,6 +275,8 @@ def _known_asked(
     """
     old, new = earlier.written, document
     if earlier.mistakes or old.kit != new.kit or old.plan.links != new.plan.links:
+        return {}
+    if old.plan.cameras != new.plan.cameras:
         return {}
     if _where_and_when(old.trip) != _where_and_when(new.trip):
         return {}

@@ -80,6 +80,7 @@ class Copying:
         self.cards = cards
         self.takes_ms = round(scene.defaults.plug_s.value * 1000)
         self.drives = {drive.id: drive for drive in scene.drives}
+        self.radio_mb_s = scene.defaults.radio_mb_s.value
         self.room = {drive.id: round(drive.free_gb * 1e9) for drive in scene.drives}
         self.use_scene(scene)
         self.begun: set[int] = set()
@@ -91,6 +92,12 @@ class Copying:
     def use_scene(self, scene: Scene) -> None:
         """Go by a scene that was the same until now."""
         self.wanted = scene.hands.copies
+        self.side_shares = {
+            span.assignment: span.recording.mode.proxy_share
+            for run in self.cameras
+            for span in run.schedule.spans
+            if span.recording is not None
+        }
 
     # -- when -----------------------------------------------------------------------
 
@@ -138,7 +145,10 @@ class Copying:
         drive = self.drives[copy.drive]
         if card is None:
             return
-        rate = min(card.read_bytes_s, drive.link_mb_s * 1e6, drive.write_mb_s * 1e6)
+        link_mb_s = drive.link_mb_s
+        if copy.by == "radio":
+            link_mb_s = self.radio_mb_s if drive.radio_mb_s is None else drive.radio_mb_s
+        rate = min(card.read_bytes_s, link_mb_s * 1e6, drive.write_mb_s * 1e6)
         until_ms = interval.end_ms - self.takes_ms
         room, at_ms = self.room[drive.id], float(now_ms)
         clips: list[Kept] = []
@@ -147,16 +157,17 @@ class Copying:
         for clip in self.clips_on(card.store.id, now_ms):
             if drive.id in self.copies_of(clip):
                 continue
-            if without_room or clip.bytes > room:  # bytes land in order
+            size = self._size(clip, copy)
+            if without_room or size > room:  # bytes land in order
                 without_room.append(clip)
                 continue
-            at_ms += clip.bytes / rate * 1000.0
-            room -= clip.bytes
+            at_ms += size / rate * 1000.0
+            room -= size
             clips.append(clip)
             lands.append(round(at_ms))
         ends_ms = max(now_ms + 1, min(until_ms, lands[-1] if lands else now_ms + 1))
         if run is not None:
-            begin_copying(run)
+            begin_copying(run, by_radio=copy.by == "radio")
         job = Job(number, copy, card, run, drive, now_ms, ends_ms, clips, lands, without_room)
         self.jobs.append(job)
 
@@ -173,7 +184,7 @@ class Copying:
         for clip, at_ms in landed:
             self.landed.append(Landed(at_ms, clip.store, clip.start_ms, job.drive.id))
             self.held_by.setdefault((clip.store, clip.start_ms), set()).add(job.drive.id)
-            self.room[job.drive.id] -= clip.bytes
+            self.room[job.drive.id] -= self._size(clip, job.copy)
         wiped_single, not_wiped = self._wipe(job, now_ms)
         missed = job.clips[len(landed) :]
         left = [*missed, *job.without_room]
@@ -186,7 +197,7 @@ class Copying:
                 job.card.store.id,
                 job.drive.id,
                 len(landed),
-                sum(clip.bytes for clip, _ in landed),
+                sum(self._size(clip, job.copy) for clip, _ in landed),
                 len(left),
                 sum(clip.bytes for clip in left),
                 why,
@@ -197,6 +208,11 @@ class Copying:
         if job.run is not None:
             end_copying(job.run)
         return job
+
+    def _size(self, clip: Kept, copy: Copy) -> int:
+        """What of a clip goes over [bytes]: all, or all but the small files beside it."""
+        share = 0.0 if copy.side_files else self.side_shares.get(clip.assignment, 0.0)
+        return round(clip.bytes / (1.0 + share))
 
     def interrupt(self, run: CameraRun, now_ms: int) -> None:
         """The camera went off while it copied: whole files stay."""

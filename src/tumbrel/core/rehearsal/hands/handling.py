@@ -12,6 +12,7 @@ from ..camera.camera_run import CameraRun
 from ..trip.asked import Recording
 from ..trip.scene import Scene
 from ..trip.timeline import FreeHands, Laid
+from .moving import changes, moved_before_ms
 
 
 @mypyc_attr(serializable=True)
@@ -31,6 +32,7 @@ class Handling:
         """Go by a scene that was the same until now."""
         self.copies = scene.hands.copies
         self.timeline = scene.timeline
+        self.changes = [changes(run) for run in self.cameras]
         self._last_chances: dict[int, int] = {}
 
     def last_chance_ms(self, interval: FreeHands) -> int:
@@ -43,6 +45,10 @@ class Handling:
                 if run.camera.battery_comes_out
             )
             here = self.timeline.places(interval.start_ms, interval.end_ms)
+            due_ms += sum(
+                moved_before_ms(run.camera, self.changes[run.index], interval, self.timeline)
+                for run in self.cameras
+            )
             cables = sum(copy.item in here for copy in self.copies)
             due_ms += cables * round(self.defaults.plug_s.value * 1000)
             known = max(interval.start_ms, interval.end_ms - due_ms)

@@ -24,6 +24,7 @@ from ..trip.timeline import Laid
 from .copying import Copying
 from .handling import Handling
 from .lookahead import Need, need_of
+from .moving import looks_ms, move_due, sits
 from .plugging import Plugging
 from .swapping import Swapping
 from .tasks import (
@@ -32,6 +33,7 @@ from .tasks import (
     LayInCharger,
     OnCamera,
     PlugIn,
+    Remount,
     Restart,
     Skipped,
     SwapBattery,
@@ -100,6 +102,12 @@ class Hands:
         instants |= {at_ms for at_ms in begins if self.timeline.hands_free_at(at_ms)}
         said_at = self.plan.said_at
         instants |= {part.start_ms for part in self.timeline.laid if part.id in said_at}
+        looks = (
+            at_ms
+            for run in self.cameras
+            for at_ms in looks_ms(run.camera, self.handling.changes[run.index])
+        )
+        instants |= {at_ms for at_ms in looks if self.timeline.hands_free_at(at_ms)}
         for swap in self.plan.swaps.values():
             if swap.when == "leaving":
                 instants.add(self.handling.leaving_ms(self.timeline.by_id[swap.item]))
@@ -137,6 +145,9 @@ class Hands:
             task = self._due(run, here, now_ms, horizon_ms)
             if task is not None:
                 due.append(task)
+            move = move_due(run, now_ms, interval, self.timeline)
+            if move is not None:
+                due.append(move)
         plug = self.plugging.due(now_ms, interval)
         copy = self.copying.due(here, now_ms, interval)
         due += [one for one in (plug, copy) if one is not None]
@@ -259,6 +270,9 @@ class Hands:
             begin_handling(task.run, Cause.SWAP)
         elif isinstance(task, SwapCard):
             begin_handling(task.run, Cause.CARD_SWAP)
+        elif isinstance(task, Remount):
+            task.run.advance(now_ms)
+            begin_handling(task.run, Cause.MOVE)
 
     def finish(self, now_ms: int) -> list[CameraRun]:
         """End the task; gives back the cameras that it touched."""
@@ -289,6 +303,8 @@ class Hands:
             fit_card(task.run, task.card)
             end_handling(task.run, Cause.CARD_SWAP)
             return out_name, task.card.store.name
+        if isinstance(task, Remount):
+            return self._moved(task)
         if isinstance(task, PlugIn):
             return task.consumer.name, self._hang(task.consumer, task.supply)
         if isinstance(task, LayInCharger):
@@ -317,6 +333,17 @@ class Hands:
         fit_cell(run, cell)
         end_handling(run, Cause.SWAP)
         return out_name, cell.name
+
+    @staticmethod
+    def _moved(task: Remount) -> tuple[str, str]:
+        """From where to where: the mounts' keys, and the set-up where only that is another."""
+        run, old, new = task.run, sits(task.run), task.span.worn
+        run.close_spans()
+        run.worn = new
+        end_handling(run, Cause.MOVE)
+        if old is None or old.mount != new.mount:
+            return "" if old is None else old.mount, new.mount
+        return old.set_up, new.set_up
 
     def _linked_starts(self, run: CameraRun) -> list[CameraRun]:
         """One action starts all cameras that are linked (model/hands#links)."""

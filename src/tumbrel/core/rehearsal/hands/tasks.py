@@ -12,8 +12,9 @@ from ..camera.camera_run import CameraRun
 from ..power.loads import ChargerRun, Consumer, Supply
 from ..stock.batteries import Cell
 from ..stock.cards import CardRun
+from ..trip.asked import Asked
 
-TaskKind = Literal["restart", "swap", "card", "plug", "wake", "copy", "copy_end"]
+TaskKind = Literal["restart", "swap", "card", "move", "plug", "wake", "copy", "copy_end"]
 PLUG_RANK: Final = 3
 COPY_RANK: Final = 4
 NO_CAMERA: Final = -1
@@ -128,6 +129,19 @@ class SwapCard(OnCamera):
 
 @mypyc_attr(serializable=True)
 @dataclass(slots=True, eq=False)
+class Remount(OnCamera):
+    """A camera onto another mount, or built another way, for a stretch (model/hands#moving)."""
+
+    span: Asked
+
+    @property
+    def kind(self) -> TaskKind:
+        """In the board's word."""
+        return "move"
+
+
+@mypyc_attr(serializable=True)
+@dataclass(slots=True, eq=False)
 class PlugIn(PerhapsOnCamera):
     """A camera, charger or bank onto a port of a source."""
 
@@ -206,7 +220,17 @@ class EndCopy(PerhapsOnCamera):
         return "copy_end"
 
 
-AnyTask = Restart | SwapBattery | SwapCard | PlugIn | LayInCharger | WakeBank | BeginCopy | EndCopy
+AnyTask = (
+    Restart
+    | SwapBattery
+    | SwapCard
+    | Remount
+    | PlugIn
+    | LayInCharger
+    | WakeBank
+    | BeginCopy
+    | EndCopy
+)
 
 
 def changes_power(task: AnyTask) -> bool:

@@ -17,11 +17,12 @@ from typing import Final
 
 from ...document import Armed, Loop, Roll
 from ...document.patterns import Pattern
-from ...patterns import Span, merged, shortest_loop_s
+from ...patterns import Span, merged, shortest_offered
 from ..engine.played import Played
 from ..trip.asking import moment_times
 from ..trip.timeline import Laid
-from .result import Caught, LoopAdvice
+from .result import Caught
+from .stretch_results import LoopAdvice
 
 WHOLE: Final = 0.999
 EXPECTED: Final = 0.5  # a must moment below this is not expected to be kept
@@ -81,7 +82,7 @@ def _kept(played: Played) -> list[_Kept]:
 
 def _follows(pattern: Pattern) -> bool:
     """Whether what a pattern keeps follows the moment, so that its own instants count."""
-    by_word = isinstance(pattern, Armed) and pattern.trigger == "voice"
+    by_word = isinstance(pattern, Armed) and pattern.trigger in ("voice", "press")
     return by_word or isinstance(pattern, Roll | Loop)
 
 
@@ -128,6 +129,7 @@ def loop_advice(played: Played) -> tuple[LoopAdvice, ...]:
     Source: model/patterns#asked.
     """
     advice = []
+    cameras = {camera.id: camera for camera in played.written.kit.cameras}
     counts: dict[tuple[str, int], int] = defaultdict(int)
     for item, number, _, _ in moment_times(played.timeline):
         counts[item, number] += 1
@@ -140,7 +142,16 @@ def loop_advice(played: Played) -> tuple[LoopAdvice, ...]:
             (float(moment.seconds + moment.reaction_s), counts[assignment.item, place])
             for place, moment in enumerate(leg.moments)
         ]
-        best = shortest_loop_s(waits, pattern.segments)
-        if best is not None:
-            advice.append(LoopAdvice(assignment=number, length_s=pattern.length_s, shortest_s=best))
+        camera = cameras[assignment.camera]
+        found = shortest_offered(waits, camera.loops, pattern.segments)
+        if found is not None:
+            best, segments = found
+            advice.append(
+                LoopAdvice(
+                    assignment=number,
+                    length_s=pattern.length_s,
+                    shortest_s=best,
+                    segments=segments,
+                )
+            )
     return tuple(advice)

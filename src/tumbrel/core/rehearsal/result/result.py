@@ -10,8 +10,11 @@ from pydantic import Field
 from ...document import Importance
 from ...document.base import Part
 from ..camera.causes import Cause
+from .stretch_results import HomeTold, LapseTold, LoopAdvice, ReachTold, RunRate
 
-MoveKind = Literal["start", "stop", "swap", "card", "restart", "plug", "wake", "copy", "copy_end"]
+MoveKind = Literal[
+    "start", "stop", "swap", "card", "move", "restart", "plug", "wake", "copy", "copy_end"
+]
 Severity = Literal["stop", "warn", "note"]
 CoverageBy = Literal["item", "angle", "importance", "camera"]
 
@@ -173,14 +176,6 @@ class Caught(Part):
     missed: int
     caught_s: float
     of_s: float
-
-
-class LoopAdvice(Part):
-    """The shortest loop that keeps 95 in 100 of a leg's moments whole."""
-
-    assignment: int
-    length_s: int
-    shortest_s: int
 
 
 class AtRisk(Part):
@@ -368,6 +363,9 @@ class Rehearsal(Part):
     sources: tuple[SourceTold, ...]
     moments: tuple[Caught, ...]
     loops: tuple[LoopAdvice, ...]
+    lapses: tuple[LapseTold, ...] = ()
+    rates: tuple[RunRate, ...] = ()
+    reaches: tuple[ReachTold, ...] = ()
     at_risk: tuple[AtRisk, ...]
     copies: tuple[Copied, ...]
     moves: tuple[Move, ...]
@@ -377,6 +375,7 @@ class Rehearsal(Part):
     largest_loss: LargestLoss | None
     footage_ms: int
     looking_through_ms: int
+    home: HomeTold
     files: int
     ledgers: Ledgers
 

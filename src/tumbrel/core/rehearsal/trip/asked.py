@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Final
 
-from ...document import Mode, SetUp
+from ...document import Mode, Mount, SetUp
 from ...heat import Body
 from ...patterns import Span
 from ...shared import Shared
@@ -27,6 +27,17 @@ class Recording(Shared):
     armed_rise_k: float
     boot_w: float
     boot_rise_k: float
+
+
+@dataclass(frozen=True, slots=True)
+class Worn(Shared):
+    """Where a camera sits: how it is built, and on what."""
+
+    set_up: str
+    mount: Mount
+
+
+NOT_WORN: Final = Worn("", "other")
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,7 +85,7 @@ class Asked(Shared):
 
     `prepare_ms` is when it can begin to boot; `need_w`, `need_rise_k` and `need_bytes_s` are means
     over it. `by_hand` says that a free hand is there when it begins, `begun` that anybody or
-    anything is there to start it (model/hands#who-presses).
+    anything is there to start it (model/hands#who-presses); `worn` where the camera is to sit.
     """
 
     start_ms: int
@@ -90,3 +101,4 @@ class Asked(Shared):
     need_bytes_s: float = 0.0
     by_hand: bool = False
     begun: bool = True
+    worn: Worn = NOT_WORN

@@ -12,6 +12,8 @@ from ...document import (
     Camera,
     Interval,
     Loop,
+    Mode,
+    Mount,
     PlanDocument,
     Roll,
     SetUp,
@@ -29,12 +31,13 @@ from ...patterns import (
     frame_every_ms,
     frame_on_ms,
     how_many,
+    merged,
     middles,
     save_count,
     segment_ms,
     take_spans,
 )
-from .asked import Arming, Asked, Framing, Looping, Recording
+from .asked import Arming, Asked, Framing, Looping, Recording, Worn
 from .timeline import Laid, Timeline
 from .windows import window_spans
 
@@ -64,10 +67,12 @@ class Asking:
         self.timeline = timeline
         self.defaults = defaults
         self.answering = _answering(camera, document)
+        plans = document.plan.cameras
+        self.carried: Mount = next((one.mount for one in plans if one.camera == camera.id), "other")
         boot_s = camera.boot_s if camera.boot_s is not None else defaults.boot_s.value
         self.boot_ms = round(boot_s * 1000)
         self._bodies: dict[str, Body] = {}
-        self._known: dict[tuple[str, str, tuple[str, ...], bool], Recording | None] = {}
+        self._known: dict[tuple[str, str, tuple[str, ...], bool, bool], Recording | None] = {}
 
     def all(self) -> list[Asked]:
         """All asked intervals in order of time."""
@@ -78,9 +83,14 @@ class Asking:
         asked.sort(key=lambda span: span.start_ms)
         before_ms = 0
         for span in asked:
+            span.worn = self._worn(self.document.plan.assignments[span.assignment])
             self._say_who_starts(span, max(before_ms, span.start_ms - self.boot_ms))
             before_ms = span.end_ms
         return asked
+
+    def _worn(self, assignment: Assignment) -> Worn:
+        """Where it is to sit, the mount its own or as it is carried (model/hands#moving)."""
+        return Worn(assignment.set_up, assignment.mount or self.carried)
 
     def _say_who_starts(self, span: Asked, early_ms: int) -> None:
         """When it can begin to boot, by schedule or a free hand; and who starts it.
@@ -103,13 +113,15 @@ class Asking:
         pattern = self.document.plan.assignments[span.assignment].pattern
         by_power = isinstance(pattern, Armed) and pattern.trigger == "power"
         says = self.answering and timeline.awake_at(at_ms)
-        presses = any(timeline.presses_at(one) for one in moments)
+        reached = self._reached(span.worn.mount)
+        presses = reached and any(timeline.presses_at(one) for one in moments)
         span.begun = alone or by_power or span.by_hand or says or presses
 
     def _of(self, number: int, assignment: Assignment) -> list[Asked]:
         waits = isinstance(assignment.pattern, Armed) and assignment.pattern.pre_record_s > 0
         features = tuple(sorted(assignment.features))
-        key = (assignment.mode, assignment.set_up, features, waits)
+        lapses = isinstance(assignment.pattern, Interval)
+        key = (assignment.mode, assignment.set_up, features, waits, lapses)
         if key not in self._known:
             self._known[key] = self._recording(assignment)
         part = self.timeline.by_id[assignment.item]
@@ -132,7 +144,7 @@ class Asking:
             case Interval():
                 return [self._frames(whole, whole.recording, pattern)]
             case Armed():
-                return [self._armed(whole, whole.recording, pattern)]
+                return [self._armed(whole, whole.recording, pattern, part)]
 
     def _recording(self, assignment: Assignment) -> Recording | None:
         set_up = next((s for s in self.camera.set_ups if s.id == assignment.set_up), None)
@@ -167,7 +179,8 @@ class Asking:
         )
 
     def _loop(self, whole: Asked, recording: Recording, pattern: Loop, part: Laid) -> Asked:
-        presses, lost = self._presses(pattern, part)
+        mount = self._worn(self.document.plan.assignments[whole.assignment]).mount
+        presses, lost = self._presses(pattern, part, reached=self._reached(mount))
         each_ms = segment_ms(pattern)
         held = clip_bytes(recording.byte_rate, each_ms * pattern.segments)
         seconds = (whole.end_ms - whole.start_ms) / 1000.0
@@ -179,7 +192,35 @@ class Asking:
             need_bytes_s=min(recording.byte_rate, held * (len(presses) + 1) / seconds),
         )
 
-    def _presses(self, pattern: Loop, part: Laid) -> tuple[tuple[int, ...], int]:
+    def _answered(self, whole: Asked, pattern: Armed, part: Laid) -> list[Span]:
+        """Clips that a word or a press starts, each so long after a moment as one reacts.
+
+        Where nobody can say or press it then, there is none. Source: model/patterns#asked.
+        """
+        duration_ms = part.end_ms - part.start_ms
+        reached = self._reached(self._worn(self.document.plan.assignments[whole.assignment]).mount)
+        found = []
+        for moment in part.item.moments if part.item else ():
+            for at_ms in middles(counted(moment, duration_ms), part.start_ms, duration_ms):
+                said_ms = min(at_ms + moment.reaction_s * 1000, part.end_ms - 1)
+                if self._calls(pattern, said_ms, reached):
+                    first_ms = max(whole.start_ms, said_ms - pattern.pre_record_s * 1000)
+                    last_ms = min(whole.end_ms, said_ms + pattern.seconds * 1000)
+                    found.append((first_ms, last_ms))
+        return merged(found)
+
+    def _calls(self, pattern: Armed, at_ms: int, reached: bool) -> bool:
+        if pattern.trigger == "voice":
+            return self.timeline.awake_at(at_ms)
+        if reached:
+            return self.timeline.presses_at(at_ms)
+        return self.timeline.hands_free_at(at_ms)
+
+    def _reached(self, mount: Mount) -> bool:
+        """Whether a hand reaches its button on a mount (model/hands#who-presses)."""
+        return all(one.pressed for one in self.camera.mounts if one.mount == mount)
+
+    def _presses(self, pattern: Loop, part: Laid, *, reached: bool) -> tuple[tuple[int, ...], int]:
         """When the loop is saved: evenly, or d + r after each moment begins; else lost."""
         duration_ms = part.end_ms - part.start_ms
         count = save_count(pattern, duration_ms)
@@ -191,15 +232,17 @@ class Asking:
                 for moment in (part.item.moments if part.item else ())
                 for at_ms in middles(counted(moment, duration_ms), part.start_ms, duration_ms)
             )
-        pressed = [self._pressed_ms(min(at_ms, part.end_ms), part) for at_ms in wanted]
+        pressed = [self._pressed_ms(min(at_ms, part.end_ms), part, reached) for at_ms in wanted]
         kept = sorted({at_ms for at_ms in pressed if at_ms is not None})
         return tuple(kept), len(pressed) - sum(at_ms is not None for at_ms in pressed)
 
-    def _pressed_ms(self, wanted_ms: int, part: Laid) -> int | None:
+    def _pressed_ms(self, wanted_ms: int, part: Laid, reached: bool) -> int | None:
         """When a save that is wanted is pressed: at once, at the next free hand, or too late."""
         there_ms = min(wanted_ms, part.end_ms - 1)
         says = self.answering and self.timeline.awake_at(there_ms)
-        if says or self.timeline.presses_at(there_ms):
+        timeline = self.timeline
+        presses = timeline.presses_at(there_ms) if reached else timeline.hands_free_at(there_ms)
+        if says or presses:
             return wanted_ms
         next_ms = self.timeline.next_free_ms(wanted_ms)
         free = next_ms < self.timeline.duration_ms or self.timeline.hands_free_at(next_ms)
@@ -240,8 +283,11 @@ class Asking:
             need_bytes_s=frame_bytes * 1000.0 / every_ms,
         )
 
-    def _armed(self, whole: Asked, recording: Recording, pattern: Armed) -> Asked:
-        clips = armed_spans(pattern, whole.start_ms, whole.end_ms)
+    def _armed(self, whole: Asked, recording: Recording, pattern: Armed, part: Laid) -> Asked:
+        if pattern.trigger in ("voice", "press") and part.item and part.item.moments:
+            clips = self._answered(whole, pattern, part)
+        else:
+            clips = armed_spans(pattern, whole.start_ms, whole.end_ms)
         share = sum(end - start for start, end in clips) / (whole.end_ms - whole.start_ms)
         return replace(
             whole,
@@ -279,13 +325,22 @@ def recording_of(
         rise_k=rise_k,
         byte_rate=byte_rate(mode, defaults),
         peak_rate=peak_byte_rate(mode, defaults),
-        clip_limit_ms=mode.clip_limit_s * 1000 if mode.clip_limit_s else None,
+        clip_limit_ms=longest_ms(mode, set_up, assignment),
         body=body,
         armed_w=armed_w,
         armed_rise_k=rise_k if as_recording else body.resistance_k_per_w * armed_w,
         boot_w=own_w + extra_w,
         boot_rise_k=rise_k,
     )
+
+
+def longest_ms(mode: Mode, set_up: SetUp, assignment: Assignment) -> int | None:
+    """The longest clip, or run of frames, that a mode so built makes [ms] (model/memory#clips)."""
+    limits = [mode.clip_limit_s, set_up.clip_limit_s]
+    if isinstance(assignment.pattern, Interval):
+        limits = [mode.clip_limit_s, set_up.lapse_limit_s]
+    known = [one for one in limits if one is not None]
+    return min(known) * 1000 if known else None
 
 
 def _armed_w(

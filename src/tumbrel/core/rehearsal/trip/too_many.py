@@ -27,14 +27,17 @@ def refuse_too_many(document: PlanDocument, timeline: Timeline) -> None:
     there are.
     """
     limits_s = {
-        (camera.id, mode.id): mode.clip_limit_s
+        (camera.id, mode.id, set_up.id): min(
+            (one for one in (mode.clip_limit_s, set_up.clip_limit_s) if one), default=None
+        )
         for camera in document.kit.cameras
         for mode in camera.modes
+        for set_up in camera.set_ups
     }
     asked, most, worst = 0, 0, 0
     for number, assignment in enumerate(document.plan.assignments):
         part = timeline.by_id[assignment.item]
-        limit_s = limits_s.get((assignment.camera, assignment.mode))
+        limit_s = limits_s.get((assignment.camera, assignment.mode, assignment.set_up))
         pieces = _pieces(assignment, part.end_ms - part.start_ms, limit_s)
         asked += pieces
         if pieces > most:

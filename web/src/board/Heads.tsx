@@ -1,6 +1,7 @@
 import { memo, type ReactNode } from "react";
 import type { Clock } from "../domain/clock";
-import { batteryIn, givesOutMs, modeAt, momentOf, roomMinutes } from "../domain/moment";
+import { rateAt, roomMinutes } from "../domain/minutesLeft";
+import { batteryIn, givesOutMs, momentOf } from "../domain/moment";
 import type { Camera, PlanDocument, Rehearsal } from "../domain/types";
 import { gigabytesText, minutesText, percentText } from "../domain/units";
 import type { LaneAt, Lanes } from "../scale/lanes";
@@ -115,7 +116,7 @@ function roomText(
   if (moment === null || store === undefined) return "no card";
   const room = gigabytesText(Math.max(0, store.size - moment.usedBytes));
   if (width < WORDS_FROM_PX) return room;
-  const mode = modeAt(document, rehearsal, camera, handMs);
-  const minutes = mode === null ? null : roomMinutes(mode, store.size - moment.usedBytes);
+  const rate = rateAt(document, rehearsal, [camera.id], handMs);
+  const minutes = roomMinutes(rate, store.size - moment.usedBytes);
   return minutes === null ? `${room} of room` : `${room}, ${minutesText(minutes)}`;
 }

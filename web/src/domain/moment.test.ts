@@ -6,10 +6,8 @@ import {
   findingPlace,
   firstAfter,
   lossesInOrder,
-  modeAt,
   momentOf,
   nameOfCamera,
-  roomMinutes,
 } from "./moment";
 import { pilesOf, portsAt, unitsAt, worstLoss } from "./carried";
 import { cellSentence } from "./sentences";
@@ -128,23 +126,5 @@ describe("a cell in words", () => {
     expect(camp && cellSentence(DOCUMENT, REHEARSAL, clock, camera, camp)).toBe(
       "Chin, camp, 06:00 to 06:30: not asked. Hands: roll 4K30.",
     );
-  });
-});
-
-describe("room on a card", () => {
-  const [camera] = DOCUMENT.kit.cameras;
-  const [mode] = camera?.modes ?? [];
-  it("is told in minutes of the mode: 64 GB at 60 Mbit/s are 142 min", () => {
-    if (mode === undefined) throw new Error("no mode");
-    const at60 = { ...mode, video_mbps: 59.75, audio_mbps: 0.25 };
-    expect(roomMinutes(at60, 64e9)).toBe(142);
-    expect(roomMinutes(at60, -5)).toBe(0);
-  });
-  it("goes by what is asked now, then by what is asked next, and by nothing after all", () => {
-    if (camera === undefined) throw new Error("no camera");
-    const end = REHEARSAL.items.at(-1)?.end_ms ?? 0;
-    const asked = DOCUMENT.plan.assignments.find((one) => one.camera === camera.id);
-    expect(modeAt(DOCUMENT, REHEARSAL, camera, 0)?.id).toBe(asked?.mode);
-    expect(modeAt(DOCUMENT, REHEARSAL, camera, end)).toBeNull();
   });
 });

@@ -1,4 +1,4 @@
-import type { Camera, Course, Loss, Mode, PlanDocument, Pooled, Rehearsal } from "./types";
+import type { Course, Loss, PlanDocument, Pooled, Rehearsal } from "./types";
 
 export interface Moment {
   charge: number;
@@ -82,24 +82,4 @@ export function findingPlace(path: string): "kit" | "route" | "board" {
 
 export function nameOfCamera(document: PlanDocument, id: string): string {
   return document.kit.cameras.find((one) => one.id === id)?.name ?? id;
-}
-
-/** The mode in which a camera runs at a time, else the one that is asked of it next; null: none. */
-export function modeAt(
-  document: PlanDocument,
-  rehearsal: Rehearsal,
-  camera: Camera,
-  atMs: number,
-): Mode | null {
-  const ends = new Map(rehearsal.items.map((one) => [one.id, one.end_ms]));
-  const next = document.plan.assignments
-    .filter((one) => one.camera === camera.id && (ends.get(one.item) ?? 0) > atMs)
-    .sort((a, b) => (ends.get(a.item) ?? 0) - (ends.get(b.item) ?? 0))[0];
-  return camera.modes.find((one) => one.id === next?.mode) ?? null;
-}
-
-/** Minutes that some bytes of room last at a mode's mean bitrate, sound included. */
-export function roomMinutes(mode: Mode, bytes: number): number {
-  const bytesAMinute = ((mode.video_mbps + mode.audio_mbps) * 1e6 * 60) / 8;
-  return Math.floor(Math.max(0, bytes) / bytesAMinute);
 }

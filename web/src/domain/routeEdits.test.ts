@@ -88,7 +88,17 @@ describe("a leg or stop that goes", () => {
       ...DOCUMENT.plan,
       swaps: [{ camera: "chin", item: "way", battery: "a2", when: "arrival" as const }],
       plugs: [{ unit: "a2", item: "way", plug: true }],
-      copies: [{ item: "way", camera: "chin", card: null, drive: "disk", wipe: "no" as const }],
+      copies: [
+        {
+          item: "way",
+          camera: "chin",
+          card: null,
+          drive: "disk",
+          by: "cable" as const,
+          side_files: true,
+          wipe: "no" as const,
+        },
+      ],
     };
     const left = withoutItem({ trip: DOCUMENT.trip, plan }, "way");
     expect(left.trip.items).toEqual([camp]);

@@ -15,6 +15,8 @@ export interface Blank {
   max: number;
   whole?: boolean;
   day?: boolean;
+  /** Minutes that are typed as a camera shows them, "41:30". */
+  shown?: boolean;
 }
 
 /** Which of several figures is wanted; it decides which sentence is read. */
@@ -49,6 +51,11 @@ const MBPS = blank("mbps", "Bitrate", "Mbit/s", 100, 0.1, 2000);
 const FILM = blank("fps", "The film’s rate", "frames a second", 25, 1, 240);
 const EVENT = blank("event_min", "Event", "min", 120, 0.1, 50_000);
 const EVERY = blank("every_s", "Interval", "s", 10, 0.1, 86_400);
+const SHOWN = {
+  ...blank("shown_min", "Shown", "min:s", 0, 0.02, 50_000),
+  first: "41:30",
+  shown: true,
+};
 const PLAYBACK = blank("playback_s", "Playback", "s", 20, 0.1, 36_000);
 
 export const SUMS: readonly Sum[] = [
@@ -109,6 +116,34 @@ export const SUMS: readonly Sum[] = [
       { ...MBPS, first: "60" },
       "?",
     ],
+  },
+  {
+    kind: "shown",
+    title: "The camera shows minutes left",
+    place: "kit",
+    wanted: {
+      name: "wanted",
+      choices: [
+        { value: "room", name: "how much room that is" },
+        { value: "bitrate", name: "what bitrate that is" },
+      ],
+    },
+    words: (wanted) =>
+      wanted === "bitrate"
+        ? [
+            "The camera shows",
+            SHOWN,
+            "left on",
+            blank("gb", "Room", "GB", 28, 0.01, 8192),
+            ". What does it write?",
+          ]
+        : [
+            "The camera shows",
+            SHOWN,
+            "left at",
+            { ...MBPS, first: "60" },
+            ". How much room is it?",
+          ],
   },
   {
     kind: "timelapse",
@@ -262,6 +297,16 @@ export function textOf(blank: Blank, typed: Typed): string {
   return typed[blank.name] ?? blank.first;
 }
 
+/** The number that is typed into a blank; minutes as a camera shows them, "41:30" or "1:05:00". */
+export function numberIn(blank: Blank, text: string): number | null {
+  if (blank.shown !== true || !text.includes(":")) return parseNumber(text);
+  const parts = text.trim().split(":");
+  if (parts.length > 3 || parts.some((one) => !/^\d{1,4}$/.test(one))) return null;
+  const [seconds, minutes, hours = 0] = parts.map(Number).reverse();
+  if ((seconds ?? 0) > 59 || (parts.length === 3 && (minutes ?? 0) > 59)) return null;
+  return hours * 60 + (minutes ?? 0) + (seconds ?? 0) / 60;
+}
+
 /** What is wrong with what is typed into a blank, and what to do; null when it will do. */
 export function wrongIn(blank: Blank, typed: Typed): string | null {
   const text = textOf(blank, typed).trim();
@@ -269,7 +314,8 @@ export function wrongIn(blank: Blank, typed: Typed): string | null {
     return /^\d{4}-\d{2}-\d{2}$/.test(text) && !Number.isNaN(Date.parse(text))
       ? null
       : "Like 2027-06-21.";
-  const number = parseNumber(text);
+  const number = numberIn(blank, text);
+  if (number === null && blank.shown === true) return "Like 41:30, or 1:05:00.";
   if (number === null)
     return text === "" ? `Give ${shownIn(blank.unit).unit}.` : "That is no number.";
   if (blank.whole === true && !Number.isInteger(number)) return "Give a whole number.";
@@ -288,7 +334,7 @@ export function questionOf(sum: Sum, typed: Typed): Question | null {
   if (blanks.some((one) => wrongIn(one, typed) !== null)) return null;
   const values = blanks.map((one) => {
     const text = textOf(one, typed).trim();
-    return [one.name, one.day === true ? text : parseNumber(text)] as const;
+    return [one.name, one.day === true ? text : numberIn(one, text)] as const;
   });
   const wanted = sum.wanted ? { wanted: wantedOf(sum, typed) } : {};
   return { kind: sum.kind, ...wanted, ...Object.fromEntries(values) } as Question;

@@ -83,6 +83,7 @@ export type StretchTold = Schemas["StretchTold"];
 export type Preset = Schemas["Preset"];
 export type EditingComputer = Schemas["EditingComputer"];
 export type Mount = CameraPlan["mount"];
+export type Mounted = Camera["mounts"][number];
 
 /** A camera with everything that its runs say of it. */
 export interface OnBench {
@@ -121,3 +122,5 @@ export const MOUNTS: Record<Mount, string> = {
   wing: "wing or boom",
   other: "other",
 };
+
+export const CODECS = ["avc", "hevc", "av1", "mjpeg", "raw"] as const;

@@ -132,3 +132,9 @@ export function signedWattHoursText(wh: number): string {
   const text = wattHoursText(Math.abs(wh));
   return Math.abs(wh) < 0.05 ? "±0 W h" : `${wh > 0 ? "+" : "\u2212"}${text}`;
 }
+
+/** A figure with a digit behind the point below ten, else whole: "4.2", "17". */
+export function tidyText(value: number): string {
+  const digits = Math.abs(value) < 10 ? 10 : 1;
+  return String(Math.round(value * digits) / digits).replace("-", "\u2212");
+}

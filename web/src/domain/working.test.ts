@@ -70,7 +70,15 @@ describe("the hands' work at another stop", () => {
   });
   it("a copy goes along with what is done after it", () => {
     const copies = [
-      { camera: "chin", card: null, item: "camp", drive: "d", wipe: "anyway" as const },
+      {
+        camera: "chin",
+        card: null,
+        item: "camp",
+        drive: "d",
+        by: "cable" as const,
+        side_files: true,
+        wipe: "anyway" as const,
+      },
     ];
     expect(withMoved(plan({ copies }), move({ kind: "copy" }), "saddle").copies).toEqual([
       { ...copies[0], item: "saddle" },

@@ -1,5 +1,6 @@
 import { freshMode, freshSetUp } from "../domain/kitEdits";
 import { UNSAID } from "../domain/routeEdits";
+import { BESIDE } from "./beside";
 import type {
   CameraResult,
   Course,
@@ -85,7 +86,7 @@ export function cameraResult(camera: string, more: Partial<CameraResult> = {}): 
 }
 
 export const DOCUMENT: PlanDocument = {
-  tumbrel: 2,
+  tumbrel: 3,
   kit: {
     families: [
       { id: "a", name: "A", mah: 1500, nominal_v: 3.8, mass_g: 38, cold_k: 0, available: [] },
@@ -109,6 +110,11 @@ export const DOCUMENT: PlanDocument = {
         charge_heat: 1,
         start_gesture: "",
         answers_to: [],
+        move_s: 60,
+        move_gloved_s: 120,
+        mounts: [],
+        loops: [],
+        steadies: [],
         clock_set: true,
         clock_drift_s_per_day: 0,
         file_prefix: "",
@@ -320,6 +326,7 @@ export const REHEARSAL: Rehearsal = {
   largest_loss: null,
   footage_ms: 3_000_000,
   looking_through_ms: 3_750_000,
+  ...BESIDE,
   files: 1,
   ledgers: {
     energy_start_wh: 11.4,

@@ -14,6 +14,7 @@ from .questions import (
     LoopFor,
     OnCard,
     Question,
+    Shown,
     Slowing,
     TimeLapse,
     Transfer,
@@ -39,6 +40,8 @@ def answer_of(question: Question, defaults: Defaults = DEFAULTS) -> SumTold:  # 
             return footage.on_card(question, defaults)
         case LoopFor():
             return footage.loop_for(question, defaults)
+        case Shown():
+            return footage.shown(question, defaults)
         case TimeLapse():
             return footage.time_lapse(question)
         case Transfer():

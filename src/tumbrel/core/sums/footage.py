@@ -11,7 +11,7 @@ from ..patterns import shortest_loop_s
 from ..wording.sums import gigabytes, minutes_text, number
 from ..wording.units import counted
 from .answer import Rope, SumTold
-from .questions import LoopFor, OnCard, TimeLapse, Transfer
+from .questions import LoopFor, OnCard, Shown, TimeLapse, Transfer
 
 CARDS_GB = (16, 32, 64, 128, 256, 512, 1024, 2048, 4096, 8192)
 
@@ -76,6 +76,47 @@ def on_card(question: OnCard, defaults: Defaults) -> SumTold:
             top=f"{fits or round(label_gb)} GB",
             bottom=f"after {minutes_text(question.hours * 60.0)}",
         ),
+    )
+
+
+def shown(question: Shown, defaults: Defaults) -> SumTold:
+    """Bytes left over bytes a second are the minutes that a camera shows (model/memory#rate)."""
+    seconds = question.shown_min * 60.0
+    overhead = 1.0 + defaults.container_overhead.value
+    sound = _mode(1.0).audio_mbps
+    told = minutes_text(question.shown_min)
+    if question.wanted == "room":
+        rate = byte_rate(_mode(question.mbps), defaults)
+        room = rate * seconds
+        return SumTold(
+            answer=f"{gigabytes(room)} of room are left.",
+            value=room / GB,
+            unit="GB",
+            lines=(
+                f"({number(question.mbps)} + {number(sound)}) Mbit/s / 8 × {number(overhead)} = "
+                f"{number(rate / 1e6)} MB/s",
+                f"{told} × {number(rate / 1e6)} MB/s = {gigabytes(room)}",
+            ),
+            assumed=("the camera reckons with its mean bitrate",),
+            rope=_room_rope(question.shown_min, gigabytes(room), "full"),
+        )
+    rate_s = question.gb * GB / seconds
+    mbps = rate_s * 8.0 / 1e6 / overhead - sound
+    if mbps <= 0.0:
+        answer = "That is less than the sound alone: look at the minutes again."
+    else:
+        answer = f"It writes about {number(mbps)} Mbit/s of video."
+    return SumTold(
+        answer=answer,
+        value=max(0.0, mbps),
+        unit="Mbit/s",
+        lines=(
+            f"{number(question.gb)} GB / {told} = {number(rate_s / 1e6)} MB/s",
+            f"{number(rate_s / 1e6)} MB/s × 8 / {number(overhead)} − {number(sound)} = "
+            f"{number(mbps)} Mbit/s",
+        ),
+        assumed=("the camera reckons with its mean bitrate",),
+        rope=_room_rope(question.shown_min, f"{number(question.gb)} GB free", "full"),
     )
 
 

@@ -130,6 +130,16 @@ class Transfer(Part):
     write_mb_s: MegabytesPerSecond = 60.0
 
 
+class Shown(Part):
+    """What a camera's own "minutes left" say of its card, or of its bitrate."""
+
+    kind: Literal["shown"] = "shown"
+    wanted: Literal["room", "bitrate"] = "room"
+    shown_min: Annotated[float, Field(ge=0.02, le=50_000.0)] = 41.5
+    mbps: Bitrate = 60.0
+    gb: Annotated[float, Field(ge=0.001, le=8192.0)] = 28.0
+
+
 Question = Annotated[
     Lasts
     | OnCard
@@ -140,6 +150,7 @@ Question = Annotated[
     | FromPanel
     | Slowing
     | Density
-    | Transfer,
+    | Transfer
+    | Shown,
     Field(discriminator="kind"),
 ]

@@ -20,11 +20,13 @@ interface AskedProps {
   put: (part: Partial<Assignment>) => void;
   differences: ReadonlyMap<string, string>;
   carried: CameraPlan;
+  /** How long the stretch lasts. */
+  lastsS: number;
 }
 
 /** The figures of what a camera is asked. */
 export const Asked = memo(function Asked(props: AskedProps) {
-  const { camera, ofOne, asked, put, differences, carried } = props;
+  const { camera, ofOne, asked, put, differences, carried, lastsS } = props;
   const mode = camera.modes.find((one) => one.id === asked.mode);
   const allowed = FEATURES.filter(
     (name) => mode?.features?.includes(name) === true || asked.features?.includes(name) === true,
@@ -41,7 +43,12 @@ export const Asked = memo(function Asked(props: AskedProps) {
   });
   return (
     <div className="strip-fields">
-      <PatternFields pattern={asked.pattern} put={put} />
+      <PatternFields
+        pattern={asked.pattern}
+        put={put}
+        loops={ofOne ? camera.loops : []}
+        lastsS={lastsS}
+      />
       {camera.presets.length === 0 || !ofOne ? null : (
         <ChoiceIn
           label="Preset"

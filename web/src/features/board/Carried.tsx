@@ -1,9 +1,10 @@
 import { memo, type ReactNode } from "react";
 import { pilesOf, type Unit, unitsAt } from "../../domain/carried";
 import type { Clock } from "../../domain/clock";
+import { batteryMinutes, rateAt, roomMinutes, takers } from "../../domain/minutesLeft";
 import { givesOutMs } from "../../domain/moment";
 import type { PlanDocument, Rehearsal } from "../../domain/types";
-import { degreesText, gigabytesText, percentText } from "../../domain/units";
+import { degreesText, gigabytesText, minutesText, percentText } from "../../domain/units";
 import { PocketTo } from "./PocketTo";
 import { Sources } from "./Sources";
 
@@ -22,11 +23,25 @@ export const Carried = memo(function Carried({ document, rehearsal, clock, handM
   const cards = unitsAt(rehearsal.cards, rehearsal.cameras, handMs, true);
   const laid = rehearsal.items.find((one) => one.start_ms <= handMs && handMs < one.end_ms);
   const names = new Map(document.kit.cameras.map((one) => [one.id, one.name]));
+  const { cameras } = document.kit;
   const where = (unit: Unit, pile: string) => {
     const camera = names.get(unit.place);
-    if (camera === undefined) return pile;
+    if (camera === undefined) {
+      const family = document.kit.batteries.find((one) => one.id === unit.id)?.family;
+      const mine = takers(cameras, (one) => one.battery_family === family);
+      const rate = rateAt(document, rehearsal, mine, handMs);
+      return lasting(pile, batteryMinutes(rate, unit.level, unit.size));
+    }
     const ends = givesOutMs(rehearsal, unit.place, handMs);
     return ends === null ? `in ${camera}` : `in ${camera}, to ${clock.time(ends)}`;
+  };
+  const rateOfCard = (card: Unit) => {
+    const gb = document.kit.cards.find((one) => one.id === card.id)?.gb ?? 0;
+    const takes = takers(
+      cameras,
+      ({ memory }) => memory.kind === "slot" && memory.largest_gb >= gb,
+    );
+    return rateAt(document, rehearsal, names.has(card.place) ? [card.place] : takes, handMs);
   };
   return (
     <section className="carried label">
@@ -60,7 +75,10 @@ export const Carried = memo(function Carried({ document, rehearsal, clock, handM
             name={card.name.replace(/ memory$/, "")}
             share={1 - card.level / Math.max(1, card.size)}
             left={gigabytesText(Math.max(0, card.size - card.level))}
-            where={names.has(card.place) ? `in ${names.get(card.place) ?? ""}` : "bag"}
+            where={lasting(
+              names.has(card.place) ? `in ${names.get(card.place) ?? ""}` : "bag",
+              roomMinutes(rateOfCard(card), card.size - card.level),
+            )}
             cold={null}
           />
         ))}
@@ -68,6 +86,11 @@ export const Carried = memo(function Carried({ document, rehearsal, clock, handM
     </section>
   );
 });
+
+/** "bag, 1 h 20": where it is, and how long it would last in the mode that runs, or runs next. */
+function lasting(where: string, minutes: number | null): string {
+  return minutes === null ? where : `${where}, ${minutesText(minutes)}`;
+}
 
 interface RowProps {
   kind: "battery-unit" | "card-unit";

@@ -1,7 +1,7 @@
 import { memo } from "react";
 import type { Camera, Copy, Plan, PlanDocument } from "../../domain/types";
 import { withCopy } from "../../domain/edits";
-import { ChoiceIn } from "../../ui/fields";
+import { CheckIn, ChoiceIn } from "../../ui/fields";
 
 interface Props {
   camera: Camera;
@@ -12,6 +12,11 @@ interface Props {
 }
 
 const NONE = "";
+const UNSAID: Pick<Copy, "wipe" | "by" | "side_files"> = {
+  wipe: "no",
+  by: "cable",
+  side_files: true,
+};
 const WIPE: Record<Copy["wipe"], string> = {
   no: "then leave it in the camera",
   with_two_copies: "then wipe what has two copies",
@@ -34,20 +39,36 @@ export const CopyHere = memo(function CopyHere({ camera, item, plan, document, e
           { value: NONE, name: "no" },
           ...drives.map((one) => ({ value: one.id, name: `to ${one.name}` })),
         ]}
-        onCommit={(drive) => put(drive === NONE ? null : { drive, wipe: copy?.wipe ?? "no" })}
+        onCommit={(drive) => put(drive === NONE ? null : { ...UNSAID, ...copy, drive })}
         wide
       />
       {copy ? (
-        <ChoiceIn
-          label="And then"
-          value={copy.wipe}
-          choices={Object.entries(WIPE).map(([value, name]) => ({
-            value: value as Copy["wipe"],
-            name,
-          }))}
-          onCommit={(wipe) => put({ drive: copy.drive, wipe })}
-          wide
-        />
+        <>
+          <ChoiceIn
+            label="Over"
+            value={copy.by}
+            choices={[
+              { value: "cable", name: "a cable" },
+              { value: "radio", name: "its radio" },
+            ]}
+            onCommit={(by) => put({ ...copy, by })}
+          />
+          <CheckIn
+            label="with the small side files"
+            value={copy.side_files}
+            onCommit={(side_files) => put({ ...copy, side_files })}
+          />
+          <ChoiceIn
+            label="And then"
+            value={copy.wipe}
+            choices={Object.entries(WIPE).map(([value, name]) => ({
+              value: value as Copy["wipe"],
+              name,
+            }))}
+            onCommit={(wipe) => put({ ...copy, wipe })}
+            wide
+          />
+        </>
       ) : null}
     </div>
   );

@@ -39,13 +39,27 @@ export const Lost = memo(function Lost({ document, rehearsal, clock, handMs }: P
       ) : null}
       <p className="loss-line">
         The whole trip: {minutesText(rehearsal.footage_ms / MINUTE_MS)} of footage in{" "}
-        {countText(rehearsal.files, "file")}; looking through takes about{" "}
-        {minutesText(rehearsal.looking_through_ms / MINUTE_MS)} (assumed).
+        {countText(rehearsal.files, "file")}; the work at home is about{" "}
+        {minutesText(rehearsal.looking_through_ms / MINUTE_MS)}
+        {homeText(rehearsal.home)}.
       </p>
       <Caught rehearsal={rehearsal} document={document} />
     </section>
   );
 });
+
+/** Of what the work at home consists, where the person has said it. */
+function homeText(home: Rehearsal["home"]): string {
+  if (!home.own) return " of looking through (assumed)";
+  const parts = [`${minutesText(home.looking_ms / MINUTE_MS)} of looking through`];
+  if (home.clips_ms > 0)
+    parts.push(`${minutesText(home.clips_ms / MINUTE_MS)} for ${countText(home.clips, "clip")}`);
+  if (home.cameras_ms > 0)
+    parts.push(
+      `${minutesText(home.cameras_ms / MINUTE_MS)} for ${countText(home.cameras, "camera")}`,
+    );
+  return `: ${parts.join(", ")}`;
+}
 
 /** Moments, and how many seconds of them are in the footage that is kept. */
 function Caught({ rehearsal, document }: Pick<Props, "rehearsal" | "document">) {

@@ -1,14 +1,24 @@
 import * as limits from "../../domain/limits";
 import { Button } from "@mui/material";
 import { clockEdge, clockText, type Edge, SUN_EVENTS, type Windows } from "../../domain/patterns";
-import type { Assignment, Pattern } from "../../domain/types";
+import type { Assignment, Camera, Pattern } from "../../domain/types";
 import { ChoiceIn, NumberIn, TextIn } from "../../ui/fields";
+import { IntervalFields } from "./IntervalFields";
 
 type Put = (part: Partial<Assignment>) => void;
 type Of<Kind extends Pattern["kind"]> = Extract<Pattern, { kind: Kind }>;
 
+interface Props {
+  pattern: Pattern;
+  put: Put;
+  /** The loops that the camera offers; none: any. */
+  loops: Camera["loops"];
+  /** How long the stretch lasts. */
+  lastsS: number;
+}
+
 /** The figures of a pattern. */
-export function PatternFields({ pattern, put }: { pattern: Pattern; put: Put }) {
+export function PatternFields({ pattern, put, loops, lastsS }: Props) {
   const change = (next: Pattern) => put({ pattern: next });
   switch (pattern.kind) {
     case "roll":
@@ -16,11 +26,11 @@ export function PatternFields({ pattern, put }: { pattern: Pattern; put: Put }) 
     case "takes":
       return <TakesFields takes={pattern} change={change} />;
     case "loop":
-      return <LoopFields loop={pattern} change={change} />;
+      return <LoopFields loop={pattern} loops={loops} change={change} />;
     case "windows":
       return <WindowsFields windows={pattern} change={change} />;
     case "interval":
-      return <IntervalFields interval={pattern} change={change} />;
+      return <IntervalFields interval={pattern} lastsS={lastsS} change={change} />;
     case "armed":
       return <ArmedFields armed={pattern} change={change} />;
   }
@@ -81,10 +91,38 @@ function TakesFields({ takes, change }: { takes: Of<"takes">; change: (next: Pat
   );
 }
 
-function LoopFields({ loop, change }: { loop: Of<"loop">; change: (next: Pattern) => void }) {
-  const how = loop.saves != null ? "count" : loop.saves_per_hour != null ? "hour" : "moments";
+interface LoopProps {
+  loop: Of<"loop">;
+  loops: Camera["loops"];
+  change: (next: Pattern) => void;
+}
+
+/** A loop among those that the camera has, or any. */
+function LoopLength({ loop, loops, change }: LoopProps) {
+  const now = `${String(loop.length_s)}/${String(loop.segments)}`;
+  const offered = loops.map((one) => {
+    const segments = Math.ceil(one.length_s / one.segment_s);
+    const value = `${String(one.length_s)}/${String(segments)}`;
+    return { value, name: `${String(one.length_s)} s in ${String(segments)}`, one, segments };
+  });
+  if (offered.length > 0)
+    return (
+      <ChoiceIn
+        label="Loop"
+        value={now}
+        choices={
+          offered.some(({ value }) => value === now)
+            ? offered
+            : [{ value: now, name: `${String(loop.length_s)} s, not offered` }, ...offered]
+        }
+        onCommit={(value) => {
+          const chosen = offered.find((one) => one.value === value);
+          if (chosen) change({ ...loop, length_s: chosen.one.length_s, segments: chosen.segments });
+        }}
+      />
+    );
   return (
-    <div className="row">
+    <>
       <NumberIn
         label="Length"
         unit="s"
@@ -101,6 +139,15 @@ function LoopFields({ loop, change }: { loop: Of<"loop">; change: (next: Pattern
         whole
         onCommit={(segments) => change({ ...loop, segments })}
       />
+    </>
+  );
+}
+
+function LoopFields({ loop, loops, change }: LoopProps) {
+  const how = loop.saves != null ? "count" : loop.saves_per_hour != null ? "hour" : "moments";
+  return (
+    <div className="row">
+      <LoopLength loop={loop} loops={loops} change={change} />
       <ChoiceIn
         label="Kept"
         value={how}
@@ -237,56 +284,11 @@ function EdgeFields({
   );
 }
 
-function IntervalFields({
-  interval,
-  change,
-}: {
-  interval: Of<"interval">;
-  change: (next: Pattern) => void;
-}) {
-  const stills = interval.frame_mb != null;
-  return (
-    <div className="row">
-      <NumberIn
-        label="A frame every"
-        unit="s"
-        value={interval.every_s}
-        {...limits.Interval.every_s}
-        onCommit={(every_s) => change({ ...interval, every_s })}
-      />
-      <ChoiceIn
-        label="Frames become"
-        value={stills ? "stills" : "video"}
-        choices={[
-          { value: "video", name: "video" },
-          { value: "stills", name: "stills" },
-        ]}
-        onCommit={(value) => change({ ...interval, frame_mb: value === "stills" ? 6 : null })}
-      />
-      {stills ? (
-        <NumberIn
-          label="One still"
-          unit="MB"
-          value={interval.frame_mb}
-          {...limits.Interval.frame_mb}
-          onCommit={(frame_mb) => change({ ...interval, frame_mb })}
-        />
-      ) : null}
-      <NumberIn
-        label="Played at"
-        unit="1/s"
-        value={interval.playback_fps}
-        {...limits.Interval.playback_fps}
-        onCommit={(playback_fps) => change({ ...interval, playback_fps })}
-      />
-    </div>
-  );
-}
-
 const TRIGGERS = {
   motion: "motion",
   speed: "speed",
   voice: "voice",
+  press: "a press",
   power: "power appearing",
 } as const;
 

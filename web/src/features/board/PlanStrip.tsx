@@ -1,3 +1,4 @@
+import * as assume from "../../domain/assumed";
 import * as limits from "../../domain/limits";
 import { Button } from "@mui/material";
 import { useMemo, useState } from "react";
@@ -8,6 +9,7 @@ import { fromLocalField, localField } from "../../domain/routeEdits";
 import type { EditingComputer, Plan } from "../../domain/types";
 import { STRIP_PX } from "../../scale/lanes";
 import { CheckIn, ChoiceIn, NumberIn, Pick, TextIn } from "../../ui/fields";
+import { CODECS } from "../../domain/types";
 import { Strip } from "./Strip";
 import type { StripProps } from "./StretchStrip";
 import { countText } from "../../domain/units";
@@ -60,6 +62,7 @@ export function PlanStrip({ document, rehearsal, clock, kept, lanes, onClose }: 
           value={plan.by_air}
           onCommit={(by_air) => put({ by_air })}
         />
+        <AtHome plan={plan} put={put} />
         <Wishes document={document} plan={plan} put={put} />
         <CopyDay document={document} rehearsal={rehearsal} clock={clock} kept={kept} />
       </div>
@@ -67,7 +70,13 @@ export function PlanStrip({ document, rehearsal, clock, kept, lanes, onClose }: 
   );
 }
 
-const FIRST_COMPUTER: EditingComputer = { width_px: 3840, height_px: 2160, fps: 60, mbps: 150 };
+const FIRST_COMPUTER: EditingComputer = {
+  width_px: 3840,
+  height_px: 2160,
+  fps: 60,
+  mbps: 150,
+  codecs: [],
+};
 
 /** What the computer at home plays; more than that becomes a finding. */
 function Editing({ plan, put }: { plan: Plan; put: (part: Partial<Plan>) => void }) {
@@ -115,6 +124,90 @@ function Editing({ plan, put }: { plan: Plan; put: (part: Partial<Plan>) => void
             assumed="any"
             onCommit={(mbps) => change({ mbps })}
             onClear={() => change({ mbps: null })}
+          />
+          {CODECS.map((codec) => (
+            <CheckIn
+              key={codec}
+              label={`plays ${codec.toUpperCase()}`}
+              value={computer.codecs.length === 0 || computer.codecs.includes(codec)}
+              onCommit={(on) => {
+                const now = computer.codecs.length === 0 ? CODECS : computer.codecs;
+                const next = CODECS.filter((one) => (one === codec ? on : now.includes(one)));
+                change({ codecs: next.length === CODECS.length ? [] : next });
+              }}
+            />
+          ))}
+        </div>
+      )}
+    </>
+  );
+}
+
+const AT_HOME: NonNullable<Plan["home"]> = {
+  hours_per_hour: null,
+  clip_min: 0,
+  camera_min: 0,
+  lead_s: 0,
+  tail_s: 0,
+  marks: false,
+};
+
+/** The person's own work at home, that hours of footage are told by. */
+function AtHome({ plan, put }: { plan: Plan; put: (part: Partial<Plan>) => void }) {
+  const home = plan.home;
+  const change = (part: Partial<typeof AT_HOME>) =>
+    put({ home: { ...(home ?? AT_HOME), ...part } });
+  return (
+    <>
+      <CheckIn
+        label="I know my work at home"
+        path="plan.home"
+        value={home != null}
+        onCommit={(on) => put({ home: on ? AT_HOME : null })}
+      />
+      {home == null ? null : (
+        <div className="row fields">
+          <NumberIn
+            label="Hours for an hour"
+            unit="h"
+            value={home.hours_per_hour}
+            {...limits.HomeWork.hours_per_hour}
+            assumed={String(assume.looking_through)}
+            onCommit={(hours_per_hour) => change({ hours_per_hour })}
+            onClear={() => change({ hours_per_hour: null })}
+          />
+          <NumberIn
+            label="A clip"
+            unit="min"
+            value={home.clip_min}
+            {...limits.HomeWork.clip_min}
+            onCommit={(clip_min) => change({ clip_min })}
+          />
+          <NumberIn
+            label="A camera"
+            unit="min"
+            value={home.camera_min}
+            {...limits.HomeWork.camera_min}
+            onCommit={(camera_min) => change({ camera_min })}
+          />
+          <NumberIn
+            label="Left before a shot"
+            unit="s"
+            value={home.lead_s}
+            {...limits.HomeWork.lead_s}
+            onCommit={(lead_s) => change({ lead_s })}
+          />
+          <NumberIn
+            label="Left after it"
+            unit="s"
+            value={home.tail_s}
+            {...limits.HomeWork.tail_s}
+            onCommit={(tail_s) => change({ tail_s })}
+          />
+          <CheckIn
+            label="I mark moments while filming"
+            value={home.marks}
+            onCommit={(marks) => change({ marks })}
           />
         </div>
       )}

@@ -26,6 +26,7 @@ import { MovesHere } from "./MovesHere";
 import { Picture } from "./Picture";
 import { Serves } from "./Serves";
 import { Strip } from "./Strip";
+import { StretchTold } from "./StretchTold";
 import { SwapHere } from "./SwapHere";
 import { useDifferences } from "./useDifferences";
 import { useKeptOnLeaving } from "../../ui/useKeptOnLeaving";
@@ -183,6 +184,14 @@ const Editor = memo(function Editor({
           put={put}
           differences={differences}
           carried={cameraPlan(plan, lead.id)}
+          lastsS={item.duration_s}
+        />
+      ) : null}
+      {alone ? (
+        <StretchTold
+          document={document}
+          rehearsal={rehearsal}
+          cell={{ camera: lead.id, item: item.id }}
         />
       ) : null}
       {asked && alone ? (

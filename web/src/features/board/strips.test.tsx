@@ -114,7 +114,12 @@ describe("the figures of a pattern", () => {
   const asked = DOCUMENT.plan.assignments[0] as Assignment;
   const fields = (kind: Pattern["kind"]) =>
     withValue({ ...asked, pattern: patternOf(kind, undefined) }, (value, edit) => (
-      <PatternFields pattern={value.pattern} put={(part) => edit((old) => ({ ...old, ...part }))} />
+      <PatternFields
+        loops={[]}
+        lastsS={3600}
+        pattern={value.pattern}
+        put={(part) => edit((old) => ({ ...old, ...part }))}
+      />
     ));
   it("takes: seconds, and a count instead of a rate", async () => {
     const held = fields("takes");

@@ -7,6 +7,8 @@ import { CheckIn, ChoiceIn, NameIn, NumberIn, TextIn } from "../../ui/fields";
 import { CameraMore } from "./CameraMore";
 import type { Opened } from "./opened";
 import type { Going } from "./Parts";
+import { Loops } from "./Loops";
+import { Mounts } from "./Mounts";
 import { Presets } from "./Presets";
 import { SetUps } from "./SetUps";
 import { CostIn } from "./CarriedIn";
@@ -80,6 +82,7 @@ export function CameraFields({ kit, camera, uses, choose, editKit, ask }: Props)
         />
       </div>
       <StartFields camera={camera} put={put} />
+      <Loops camera={camera} put={put} />
       <CameraMore camera={camera} path={path} put={put} />
       <p>
         Its modes hang on its plank: open a cord to change one.{" "}
@@ -103,6 +106,7 @@ export function CameraFields({ kit, camera, uses, choose, editKit, ask }: Props)
         usedIn={(setUp) => usedIn("set_up", `${camera.id}/${setUp}`)}
         ask={ask}
       />
+      <Mounts camera={camera} path={path} put={put} />
       <Presets
         camera={camera}
         path={path}
@@ -173,6 +177,15 @@ function StartFields({ camera, put }: { camera: Camera; put: Put }) {
           assumed="none"
           onCommit={(chapter_gb) => put({ chapter_gb })}
           onClear={() => put({ chapter_gb: null })}
+        />
+        <NumberIn
+          label="Longest file"
+          unit="min"
+          value={camera.chapter_min}
+          {...fieldLimits.Camera.chapter_min}
+          assumed="none"
+          onCommit={(chapter_min) => put({ chapter_min })}
+          onClear={() => put({ chapter_min: null })}
         />
         <TextIn
           label="Start gesture"

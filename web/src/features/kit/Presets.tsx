@@ -1,9 +1,10 @@
 import * as assume from "../../domain/assumed";
 import * as limits from "../../domain/limits";
 import { freeSlot, freshPreset } from "../../domain/kitEdits";
-import type { Camera, Preset } from "../../domain/types";
-import { ChoiceIn, NameIn, NumberIn } from "../../ui/fields";
+import { type Camera, CODECS, type Preset } from "../../domain/types";
+import { CheckIn, ChoiceIn, NameIn, NumberIn, TextIn } from "../../ui/fields";
 import { type Going, Parts } from "./Parts";
+import { Steadies } from "./Steadies";
 
 interface Props {
   camera: Camera;
@@ -18,6 +19,12 @@ const STABILISED: Record<Preset["stabilised"], string> = {
   on: "on",
   strong: "strong, crops",
 };
+const SHUTTER_IS: Record<Preset["shutter_is"], string> = {
+  exact: "exactly",
+  or_shorter: "or shorter",
+  or_longer: "or longer",
+  follows: "follows the rate",
+};
 const MOST = 20;
 
 /** Saved settings by slot, as on the camera: nobody changes menus with gloves on. */
@@ -29,6 +36,7 @@ export function Presets({ camera, path, put, usedIn, ask }: Props) {
         Set them on the camera at home, one a slot; on the board a stretch names its preset.
         {camera.start_gesture === "" ? "" : ` Start: ${camera.start_gesture}.`}
       </p>
+      <Steadies camera={camera} put={put} />
       <Parts
         what="preset"
         camera={camera.name}
@@ -102,12 +110,30 @@ function Fields({ preset, camera, path, change }: FieldsProps) {
         onCommit={(shutter_per_s) => change({ shutter_per_s })}
         onClear={() => change({ shutter_per_s: null })}
       />
+      <ChoiceIn
+        label="That time"
+        value={preset.shutter_is}
+        choices={Object.entries(SHUTTER_IS).map(([value, name]) => ({
+          value: value as Preset["shutter_is"],
+          name,
+        }))}
+        onCommit={(shutter_is) => change({ shutter_is })}
+      />
       <NumberIn
         label="Exposure bias"
         unit="EV"
         value={preset.exposure_ev}
         {...limits.Preset.exposure_ev}
         onCommit={(exposure_ev) => change({ exposure_ev })}
+      />
+      <NumberIn
+        label="Bias up to"
+        unit="EV"
+        value={preset.exposure_to_ev}
+        {...limits.Preset.exposure_to_ev}
+        assumed="the same"
+        onCommit={(exposure_to_ev) => change({ exposure_to_ev })}
+        onClear={() => change({ exposure_to_ev: null })}
       />
       <NumberIn
         label="White balance"
@@ -118,6 +144,16 @@ function Fields({ preset, camera, path, change }: FieldsProps) {
         assumed="auto"
         onCommit={(white_balance_k) => change({ white_balance_k })}
         onClear={() => change({ white_balance_k: null })}
+      />
+      <NumberIn
+        label="Least gain"
+        unit="ISO"
+        value={preset.least_gain_iso}
+        {...limits.Preset.least_gain_iso}
+        whole
+        assumed={String(camera.base_iso ?? assume.base_iso)}
+        onCommit={(least_gain_iso) => change({ least_gain_iso })}
+        onClear={() => change({ least_gain_iso: null })}
       />
       <NumberIn
         label="Most gain"
@@ -155,6 +191,40 @@ function Fields({ preset, camera, path, change }: FieldsProps) {
         onCommit={(slowing) => change({ slowing })}
         onClear={() => change({ slowing: null })}
       />
+      <RestOfPreset preset={preset} change={change} />
     </div>
+  );
+}
+
+/** Codec, field of view, and whatever else is set. */
+function RestOfPreset({ preset, change }: Pick<FieldsProps, "preset" | "change">) {
+  return (
+    <>
+      <ChoiceIn
+        label="Codec"
+        value={preset.codec ?? ""}
+        choices={[
+          { value: "", name: "as it is" },
+          ...CODECS.map((value) => ({ value, name: value.toUpperCase() })),
+        ]}
+        onCommit={(value) => change({ codec: value === "" ? null : (value as Preset["codec"]) })}
+      />
+      <TextIn
+        label="Field of view"
+        value={preset.field_of_view}
+        placeholder="wide"
+        onCommit={(text) => change({ field_of_view: text.slice(0, 30) })}
+      />
+      <CheckIn
+        label="turned by 180°"
+        value={preset.turned}
+        onCommit={(turned) => change({ turned })}
+      />
+      <TextIn
+        label="What else is set"
+        value={preset.note}
+        onCommit={(text) => change({ note: text.slice(0, 200) })}
+      />
+    </>
   );
 }

@@ -1,6 +1,6 @@
 import * as limits from "../../domain/limits";
 import { freshSetUp } from "../../domain/kitEdits";
-import type { Camera } from "../../domain/types";
+import type { Camera, SetUp } from "../../domain/types";
 import { CheckIn, ChoiceIn, NameIn, NumberIn, PercentIn } from "../../ui/fields";
 import { type Going, Parts } from "./Parts";
 
@@ -94,6 +94,7 @@ export function SetUps({ camera, path, put, usedIn, ask }: Props) {
               ]}
               onCommit={(water) => putSetUp({ water })}
             />
+            <MoreOfSetUp setUp={setUp} putSetUp={putSetUp} />
             <CheckIn
               label="Swaps without stopping"
               value={setUp.hot_swap}
@@ -102,6 +103,61 @@ export function SetUps({ camera, path, put, usedIn, ask }: Props) {
           </div>
         )}
       />
+    </>
+  );
+}
+
+interface MoreProps {
+  setUp: SetUp;
+  putSetUp: (part: Partial<SetUp>) => void;
+}
+
+/** Its longest clip and run of frames so built, and how deep and long it may go under water. */
+function MoreOfSetUp({ setUp, putSetUp }: MoreProps) {
+  return (
+    <>
+      <NumberIn
+        label="Longest clip so"
+        unit="s"
+        value={setUp.clip_limit_s}
+        {...limits.SetUp.clip_limit_s}
+        whole
+        assumed="the mode’s"
+        onCommit={(clip_limit_s) => putSetUp({ clip_limit_s })}
+        onClear={() => putSetUp({ clip_limit_s: null })}
+      />
+      <NumberIn
+        label="Longest run of frames"
+        unit="s"
+        value={setUp.lapse_limit_s}
+        {...limits.SetUp.lapse_limit_s}
+        whole
+        assumed="none"
+        onCommit={(lapse_limit_s) => putSetUp({ lapse_limit_s })}
+        onClear={() => putSetUp({ lapse_limit_s: null })}
+      />
+      {setUp.water === "under" ? (
+        <>
+          <NumberIn
+            label="As deep as"
+            unit="m"
+            value={setUp.depth_m}
+            {...limits.SetUp.depth_m}
+            assumed="not said"
+            onCommit={(depth_m) => putSetUp({ depth_m })}
+            onClear={() => putSetUp({ depth_m: null })}
+          />
+          <NumberIn
+            label="For as long as"
+            unit="min"
+            value={setUp.under_min}
+            {...limits.SetUp.under_min}
+            assumed="not said"
+            onCommit={(under_min) => putSetUp({ under_min })}
+            onClear={() => putSetUp({ under_min: null })}
+          />
+        </>
+      ) : null}
     </>
   );
 }

@@ -1,3 +1,4 @@
+import * as assume from "../../domain/assumed";
 import * as limits from "../../domain/limits";
 import { familyIsFree, withCopiedBattery, withCopiedCard } from "../../domain/kitEdits";
 import { WARMTH } from "../../domain/powerEdits";
@@ -217,6 +218,15 @@ export function DriveFields({ unit, change }: UnitProps<Drive>) {
         value={unit.link_mb_s}
         {...limits.Drive.link_mb_s}
         onCommit={(link_mb_s) => change({ link_mb_s })}
+      />
+      <NumberIn
+        label="Radio"
+        unit="MB/s"
+        value={unit.radio_mb_s}
+        {...limits.Drive.radio_mb_s}
+        assumed={String(assume.radio_mb_s)}
+        onCommit={(radio_mb_s) => change({ radio_mb_s })}
+        onClear={() => change({ radio_mb_s: null })}
       />
       <NumberIn
         label="Writes"

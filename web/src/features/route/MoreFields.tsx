@@ -64,6 +64,17 @@ function LegMore({ leg, path, put }: { leg: Leg; path: string; put: (next: Item)
         ]}
         onCommit={(wet) => put({ ...leg, wet })}
       />
+      {leg.wet === "under" ? (
+        <NumberIn
+          label="As deep as"
+          unit="m"
+          value={leg.depth_m}
+          {...limits.Leg.depth_m}
+          assumed="not said"
+          onCommit={(depth_m) => put({ ...leg, depth_m })}
+          onClear={() => put({ ...leg, depth_m: null })}
+        />
+      ) : null}
       <CheckIn
         label="Vehicle runs"
         value={leg.vehicle_runs}

@@ -3,7 +3,7 @@ import type { Clock } from "../domain/clock";
 import { rateAt, roomMinutes } from "../domain/minutesLeft";
 import { batteryIn, givesOutMs, momentOf } from "../domain/moment";
 import type { Camera, PlanDocument, Rehearsal } from "../domain/types";
-import { gigabytesText, minutesText, percentText } from "../domain/units";
+import { gigabytesText, lastsText, percentText } from "../domain/units";
 import type { LaneAt, Lanes } from "../scale/lanes";
 
 interface HeadsProps {
@@ -118,5 +118,5 @@ function roomText(
   if (width < WORDS_FROM_PX) return room;
   const rate = rateAt(document, rehearsal, [camera.id], handMs);
   const minutes = roomMinutes(rate, store.size - moment.usedBytes);
-  return minutes === null ? `${room} of room` : `${room}, ${minutesText(minutes)}`;
+  return minutes === null ? `${room} of room` : `${room}, ${lastsText(minutes)}`;
 }

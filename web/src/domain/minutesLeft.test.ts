@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { DOCUMENT, REHEARSAL } from "../testing/samples";
 import { batteryMinutes, rateAt, roomMinutes, takers } from "./minutesLeft";
-import { tidyText } from "./units";
+import { lastsText, tidyText } from "./units";
 
 const RATE = { assignment: 0, watts: 4, bytes_s: 7.5e6 };
 
@@ -26,6 +26,9 @@ describe("minutes left", () => {
   it("takes the cameras that a unit fits", () => {
     expect(takers(DOCUMENT.kit.cameras, (one) => one.battery_family === "a")).toEqual(["chin"]);
     expect(takers(DOCUMENT.kit.cameras, (one) => one.battery_family === "z")).toEqual([]);
+  });
+  it("is told in whole hours where it is long", () => {
+    expect([43, 599, 600, 17_573].map(lastsText)).toEqual(["43 min", "9 h 59", "10 h", "293 h"]);
   });
   it("has no more digits than it deserves", () => {
     expect([4.24, 17.6, -3.21, 0].map(tidyText)).toEqual(["4.2", "18", "\u22123.2", "0"]);

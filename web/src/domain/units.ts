@@ -133,6 +133,11 @@ export function signedWattHoursText(wh: number): string {
   return Math.abs(wh) < 0.05 ? "±0 W h" : `${wh > 0 ? "+" : "\u2212"}${text}`;
 }
 
+/** How long something lasts, with no more digits than that deserves: "43 min", "2 h 10", "43 h". */
+export function lastsText(minutes: number): string {
+  return minutes < 600 ? minutesText(minutes) : `${String(Math.round(minutes / 60))} h`;
+}
+
 /** A figure with a digit behind the point below ten, else whole: "4.2", "17". */
 export function tidyText(value: number): string {
   const digits = Math.abs(value) < 10 ? 10 : 1;

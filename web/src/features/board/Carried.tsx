@@ -4,7 +4,7 @@ import type { Clock } from "../../domain/clock";
 import { batteryMinutes, rateAt, roomMinutes, takers } from "../../domain/minutesLeft";
 import { givesOutMs } from "../../domain/moment";
 import type { PlanDocument, Rehearsal } from "../../domain/types";
-import { degreesText, gigabytesText, minutesText, percentText } from "../../domain/units";
+import { degreesText, gigabytesText, lastsText, percentText } from "../../domain/units";
 import { PocketTo } from "./PocketTo";
 import { Sources } from "./Sources";
 
@@ -87,9 +87,9 @@ export const Carried = memo(function Carried({ document, rehearsal, clock, handM
   );
 });
 
-/** "bag, 1 h 20": where it is, and how long it would last in the mode that runs, or runs next. */
+/** "1 h 20, bag": how long it would last in the mode that runs, or runs next; and where it is. */
 function lasting(where: string, minutes: number | null): string {
-  return minutes === null ? where : `${where}, ${minutesText(minutes)}`;
+  return minutes === null ? where : `${lastsText(minutes)}, ${where}`;
 }
 
 interface RowProps {

@@ -273,17 +273,16 @@ def _margins(run: CameraRun, held: list[float]) -> Margins:
 
 def _rates(played: Played) -> tuple[RunRate, ...]:
     """What each stretch draws and writes; one that is never filmed has none."""
-    found = {
-        span.assignment: RunRate(
-            assignment=span.assignment,
-            watts=round(span.need_w, 4),
-            bytes_s=round(span.need_bytes_s, 1),
+    spans = [span for run in played.cameras for span in run.schedule.spans if span.recording]
+    found = {span.assignment: span for span in spans}
+    return tuple(
+        RunRate(
+            assignment=number,
+            watts=round(found[number].need_w, 4),
+            bytes_s=round(found[number].need_bytes_s, 1),
         )
-        for run in played.cameras
-        for span in run.schedule.spans
-        if span.recording is not None
-    }
-    return tuple(found[number] for number in sorted(found))
+        for number in sorted(found)
+    )
 
 
 def _playback_ms(played: Played, run: CameraRun) -> int:

@@ -19,6 +19,8 @@ def reaches_told(played: Played) -> tuple[ReachTold, ...]:
     free, nothing is reached.
     """
     plan, told = played.written.plan, []
+    if all(known.reach_s is None for one in played.written.kit.cameras for known in one.mounts):
+        return ()
     carried = {one.camera: one.mount for one in plan.cameras}
     for part in played.timeline.laid:
         item = part.item

@@ -205,3 +205,24 @@ def test_a_mount_that_holds_too_short_is_said_and_a_reason_silences_it(
     expect(
         page.get_by_text(re.compile("wing holds 1 h 00 without a look at it")).first
     ).to_be_visible()
+
+
+def test_a_card_and_a_cable_are_said_with_their_stop_bay_and_hour(page: Page, trip: str) -> None:
+    dialog = stretch(page, trip, "Mon 14", "d3-mill/chin")
+    dialog.get_by_label("Card here", exact=True).select_option(label="put in K3")
+    kept(page)
+    expect(
+        page.get_by_role("gridcell", name=re.compile("Chin, Old mill.*card K1 → K3"))
+    ).to_have_count(1)
+    dialog = stretch(page, trip, "Sat 12", "d1-hut/chin")
+    into = dialog.get_by_label(re.compile(r"^A\d: into$")).first
+    into.select_option(label="Twin dock, bay 2")
+    later = dialog.get_by_label(re.compile(r"^A\d: not before$")).first
+    later.fill("2027-06-12 20:15")
+    later.press("Tab")
+    kept(page)
+    page.reload()
+    dialog = stretch(page, trip, "Sat 12", "d1-hut/chin")
+    expect(dialog.get_by_label(re.compile(r"^A\d: not before$")).first).to_have_value(
+        "2027-06-12 20:15"
+    )

@@ -361,9 +361,13 @@ def small_cards(seed: int) -> Doc:
     m.spares(2, 0.9)
     m.cards = [card(f"k{n}", gb=draw.choice([16, 32, 64])) for n in range(draw.choice([1, 2, 3]))]
     m.stop(600)
+    where = []
     for _ in range(2):
         m.ask("cam", m.leg(draw.choice([1, 2]), draw.choice(["free", "stops", "never"])))
-        m.stop(draw.choice([20, 600]))
+        where.append(m.stop(draw.choice([20, 600])))
+    if seed % 2:
+        name = draw.choice([one["id"] for one in m.cards] + [None])
+        m.plan["card_swaps"] = [{"camera": "cam", "item": draw.choice(where), "card": name}]
     return m.done()
 
 
@@ -379,6 +383,7 @@ def copies(seed: int) -> Doc:
         for name in ("phone", "disk")
     ]
     m.plan["copies"] = []
+    m.kit["drives"][0]["radio_mb_s"] = 8.0
     for _ in range(2):
         quarters = draw.choice([1, 2])
         pattern = takes(300, count=2) if draw.random() < 0.5 else {"kind": "roll"}
@@ -387,6 +392,7 @@ def copies(seed: int) -> Doc:
         for drive in ("phone", "disk"):
             wipe = draw.choice(["no", "with_two_copies", "anyway"])
             copy = {"item": where, "camera": "cam", "drive": drive, "wipe": wipe}
+            copy["by"] = "radio" if drive == "phone" and seed % 2 else "cable"
             if draw.random() < 0.8:
                 m.plan["copies"].append(copy)
     return m.done()

@@ -6,7 +6,7 @@ from typing import Any
 
 import pytest
 
-from tests.build import asks, battery, camera, codes, leg, mode, raw, set_up, stop, takes
+from tests.build import asks, battery, camera, card, codes, leg, mode, raw, set_up, stop, takes
 from tumbrel.core.document import PlanDocument
 from tumbrel.core.findings import CHECKS
 from tumbrel.core.report import rehearse
@@ -150,7 +150,14 @@ def offered(**more: Any) -> Doc:
 UNDER = {"water": "under", "depth_m": 10.0, "under_min": 9.0}
 DIVES = {"wet": "under", "depth_m": 12.0}
 STICK = [asks("cam", "one", mount="chest"), asks("cam", "way", mount="hand_held")]
+CARD_HERE = {"card_swaps": [{"camera": "cam", "item": "way", "card": "k2"}]}
+TWO_CARDS = [card("k1"), card("k2")]
 CASES: list[tuple[str, Doc, Doc]] = [
+    (
+        "manual_card_not_possible",
+        raw(way(), roll(), cards=TWO_CARDS, plan=CARD_HERE),
+        raw(way(hands="free"), roll(), cards=TWO_CARDS, plan=CARD_HERE),
+    ),
     ("mount_holds_shorter", on_chest({"holds_min": 9}), on_chest({"holds_min": 10})),
     ("mount_too_warm", on_chest({"holds_to_c": 24}), on_chest({"holds_to_c": 25})),
     ("mount_sees_elsewhere", on_chest({"sees": "hands"}), on_chest({"sees": "sight"})),

@@ -27,7 +27,7 @@ if TYPE_CHECKING:
     from .world import World
 
 Doc = dict[str, Any]
-OVERHEAD, SAVE_S = 1.01, 3
+OVERHEAD, SAVE_S, RADIO_W = 1.01, 3, 0.35
 
 
 @dataclass
@@ -68,6 +68,7 @@ class Cam:
         self.frozen = False
         self.pause = False
         self.causes: list[str] = []
+        self.by_radio = False
         self.worn: tuple[str, str] | None = None
         self.clip_s = self.on_left_s = 0.0
         self.loop_bytes = 0.0
@@ -204,6 +205,7 @@ class Cam:
             watts, rise = self._film(at_s, mode)
         elif self.state in ("standby", "copying"):
             watts = self.doc.get("standby_w", 0.5)
+            watts += RADIO_W if self.state == "copying" and self.by_radio else 0.0
             rise = self.k_per_w * watts
         rise += self._drink(at_s, watts)
         self._warm(at_s, set_up, rise)

@@ -106,6 +106,20 @@ class Choosing:
                 return True
         return False
 
+    def _kept(self, card: str, at_s: int) -> bool:
+        """Whether the plan names a card for a swap within a day."""
+        return any(
+            name == card
+            and key not in self.hands.cards_done
+            and (
+                self.world.item(at_s)["id"] == key[1]
+                or at_s
+                <= self.world.starts[[i["id"] for i in self.world.items].index(key[1])]
+                <= at_s + 86_400
+            )
+            for key, name in self.hands.cards.items()
+        )
+
     def _need(self, cam: Cam, at_s: int, horizon: int) -> tuple[float, int]:
         """Watt-hours asked of the cell until then, and seconds asked."""
         joules, seconds, standby = 0.0, 0, cam.doc.get("standby_w", 0.5)
@@ -171,6 +185,12 @@ class Choosing:
         """The card with least room that suffices, else the one with most (model/hands#swap)."""
         if cam.doc["memory"]["kind"] == "fixed":
             return None
+        key = (cam.doc["id"], self.world.item(at_s)["id"])
+        if key in self.hands.cards:
+            wanted = next((m for m in self.world.memories if m.name == self.hands.cards[key]), None)
+            if wanted is None or wanted.inside is not None or key in self.hands.cards_done:
+                return None
+            return Task("card", cam, at_s + CARD_S, card=wanted)
         horizon = self.hands.horizon(at_s)
         need = 0.0
         for second in range(at_s, horizon):
@@ -191,6 +211,7 @@ class Choosing:
         if not full and not self.hands.settling and at_s + free / rate < self.hands.last_s(at_s):
             return None  # the same hands serve when it is full
         cards = [m for m in self.world.memories if m.inside is None]
+        cards = [m for m in cards if not self._kept(m.name, at_s)]
         enough = [m for m in cards if m.room - m.used >= need * MARGIN]
         best = min(enough, key=lambda m: m.room - m.used, default=None) or max(
             cards, key=lambda m: m.room - m.used, default=None

@@ -76,7 +76,11 @@ class Copying:
         else:
             name = cam.memory.name if cam.memory else ""
             read = next(c for c in kit["cards"] if c["id"] == name).get("read_mb_s", 60.0)
-        rate = min(read, drive.get("link_mb_s", 30.0), drive.get("write_mb_s", 60.0)) * 1e6
+        link = drive.get("link_mb_s", 30.0)
+        if copy.get("by") == "radio":
+            link = drive.get("radio_mb_s") or 5.0
+        cam.by_radio = copy.get("by") == "radio"
+        rate = min(read, link, drive.get("write_mb_s", 60.0)) * 1e6
         lands, now, room = [], float(at_s), self.room[drive["id"]]
         for clip in cam.clips:
             if clip.gone or clip.memory is not cam.memory or drive["id"] in clip.copies:

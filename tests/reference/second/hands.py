@@ -47,6 +47,11 @@ class Hands:
             for s in world.document["plan"].get("swaps", [])
         }
         self.swapped: set[tuple[str, str]] = set()
+        self.cards: dict[tuple[str, str], str | None] = {
+            (s["camera"], s["item"]): s.get("card")
+            for s in world.document["plan"].get("card_swaps", [])
+        }
+        self.cards_done: set[tuple[str, str]] = set()
         self.task: Task | None = None
         self.done: list[tuple[str, str, int]] = []
         self.queue = False
@@ -136,7 +141,9 @@ class Hands:
         number, second = self.world.rows[at_s]
         begins = at_s == 0 or not self.free[at_s - 1]
         here = self.world.items[number]["id"]
-        word = {item for _, item in self.manual} | {copy["item"] for copy in self.copying.copies}
+        word = {item for _, item in (*self.manual, *self.cards)} | {
+            copy["item"] for copy in self.copying.copies
+        }
         first = (
             at_s in self.moving.looks
             or (second == 0 and here in word)
@@ -212,6 +219,8 @@ class Hands:
             cam.causes = ["move" if task.kind == "move" else "swap"]
         if task.kind == "card" and cam.memory:
             cam.memory.inside = None
+        if task.kind == "card":
+            self.cards_done.add((cam.doc["id"], self.world.item(at_s)["id"]))
 
     # -- what there is to do ---------------------------------------------------------
 
@@ -231,7 +240,8 @@ class Hands:
                 found.append(move)
             card = self.choosing.card(cam, at_s)
             if card:
-                found.append(((*key, 1), card))
+                by_word = (cam.doc["id"], self.world.item(at_s)["id"]) in self.cards
+                found.append(((0.0, -1.0, cam.number, 1) if by_word else (*key, 1), card))
             if self._wakes(cam, at_s):
                 wake = Task("wake", cam, at_s + PLUG_S, store=cam.store)
                 found.append(((8, 0.0, cam.number), wake))

@@ -144,6 +144,7 @@ export function withoutItem(doc: TripAndPlan, id: string): TripAndPlan {
       ...doc.plan,
       assignments: doc.plan.assignments.filter((one) => one.item !== id),
       swaps: doc.plan.swaps.filter((one) => one.item !== id),
+      card_swaps: doc.plan.card_swaps.filter((one) => one.item !== id),
       plugs: doc.plan.plugs.filter((one) => one.item !== id),
       copies: doc.plan.copies.filter((one) => one.item !== id),
     },

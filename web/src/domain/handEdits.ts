@@ -1,4 +1,4 @@
-import { withSwap } from "./edits";
+import { type SwapWhen, withSwap } from "./edits";
 import type { Item, Kit, Move, Plan, Trip } from "./types";
 
 /** Work of the hands that can be done at another stop. */
@@ -24,6 +24,46 @@ export function barredAt(kind: Movable, item: Item, kit: Kit): string | null {
 /** Legs and stops where the work may go, in order of time. */
 export function permitted(kind: Movable, trip: Trip, kit: Kit): Item[] {
   return trip.items.filter((item) => barredAt(kind, item, kit) === null);
+}
+
+/** A card at a stop: its id, null to leave the one in, undefined to let the policy decide. */
+export function withCardSwap(
+  plan: Plan,
+  camera: string,
+  item: string,
+  card: string | null | undefined,
+  when?: SwapWhen,
+): Plan {
+  const mine = (one: Plan["card_swaps"][number]) => one.camera === camera && one.item === item;
+  const others = plan.card_swaps.filter((one) => !mine(one));
+  const at = when ?? plan.card_swaps.find(mine)?.when ?? "arrival";
+  return {
+    ...plan,
+    card_swaps: card === undefined ? others : [...others, { camera, item, card, when: at }],
+  };
+}
+
+export type Plugged = Plan["plugs"][number];
+
+/** The plan with what is said of where a unit is plugged in at a stop, and from when. */
+export function withPlugged(plan: Plan, unit: string, item: string, part: Partial<Plugged>): Plan {
+  const mine = plan.plugs.find((one) => one.unit === unit && one.item === item);
+  const others = plan.plugs.filter((one) => one !== mine);
+  return { ...plan, plugs: [...others, { ...mine, unit, item, plug: true, ...part }] };
+}
+
+/** Places that a unit may be plugged into: bays of chargers, ports of sources. */
+export function plugPlaces(kit: Kit): { value: string; name: string; to: string; place: number }[] {
+  const bays = kit.chargers.flatMap((one) =>
+    Array.from({ length: one.bays }, (_, n) => ({ one, n, what: "bay" })),
+  );
+  const ports = kit.sources.flatMap((one) => one.ports.map((_, n) => ({ one, n, what: "port" })));
+  return [...bays, ...ports].map(({ one, n, what }) => ({
+    value: `${one.id}/${String(n + 1)}`,
+    name: `${one.name}, ${what} ${String(n + 1)}`,
+    to: one.id,
+    place: n + 1,
+  }));
 }
 
 /** The plan with a unit plugged in at a stop (true), kept from it (false), or neither (null). */

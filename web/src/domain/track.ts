@@ -30,7 +30,7 @@ export function withTrackBehind(
 export function withTrack(doc: TripAndPlan, laid: TrackLaid): TripAndPlan {
   return {
     trip: { ...doc.trip, place: laid.place, items: [...laid.items], ways: [laid.way] },
-    plan: { ...doc.plan, assignments: [], swaps: [], plugs: [], copies: [] },
+    plan: { ...doc.plan, assignments: [], swaps: [], card_swaps: [], plugs: [], copies: [] },
   };
 }
 

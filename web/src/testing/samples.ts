@@ -1,6 +1,6 @@
 import { freshMode, freshSetUp } from "../domain/kitEdits";
 import { UNSAID } from "../domain/routeEdits";
-import { BESIDE } from "./beside";
+import { BESIDE, NOTHING_SAID } from "./beside";
 import type {
   CameraResult,
   Course,
@@ -199,13 +199,9 @@ export const DOCUMENT: PlanDocument = {
         reason: "",
       },
     ],
-    swaps: [],
-    plugs: [],
+    ...NOTHING_SAID,
     swap_policy: "early",
     charging: "auto",
-    full_by: [],
-    copies: [],
-    links: [],
     delivery_fps: 25,
     by_air: false,
   },

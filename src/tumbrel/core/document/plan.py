@@ -64,12 +64,31 @@ class ManualSwap(Part):
     )
 
 
+class ManualCardSwap(Part):
+    """A card the person decided on. Without a card: leave the one in at this stop."""
+
+    camera: Key
+    item: Key
+    card: Key | None = None
+    when: Literal["arrival", "leaving"] = "arrival"
+
+
 class ManualPlug(Part):
     """Plugging in that the person decided: a unit that is plugged in at a stop, or is not there."""
 
     unit: Key = Field(description="A battery or bank.")
     item: Key
     plug: bool = True
+    to: Key | None = Field(default=None, description="A source or charger; none: the best.")
+    place: Annotated[int, Field(ge=1, le=16)] | None = Field(
+        default=None, description="Its port or bay, from 1; none: the first that is free."
+    )
+    at: datetime | None = Field(default=None, description="Not before this local clock time.")
+
+    @field_validator("at")
+    @classmethod
+    def _local(cls, value: datetime | None) -> datetime | None:
+        return refuse_offset(value)
 
 
 class FullBy(Part):
@@ -117,6 +136,7 @@ class Plan(Part):
     cameras: tuple[CameraPlan, ...] = ()
     assignments: Annotated[tuple[Assignment, ...], Field(max_length=8000)] = ()
     swaps: Annotated[tuple[ManualSwap, ...], Field(max_length=2000)] = ()
+    card_swaps: Annotated[tuple[ManualCardSwap, ...], Field(max_length=2000)] = ()
     plugs: Annotated[tuple[ManualPlug, ...], Field(max_length=2000)] = ()
     swap_policy: SwapPolicy = "early"
     charging: Literal["auto", "never"] = Field(
@@ -133,6 +153,7 @@ class Plan(Part):
     def said_at(self) -> set[str]:
         """Legs and stops at which the hands are told to swap, plug or copy."""
         told = {swap.item for swap in self.swaps} | {plug.item for plug in self.plugs}
+        told |= {swap.item for swap in self.card_swaps}
         return told | {copy.item for copy in self.copies}
 
     @model_validator(mode="after")
@@ -140,6 +161,7 @@ class Plan(Part):
         refuse_repeats("camera plan", (c.camera for c in self.cameras))
         refuse_repeats("assignment", (f"{a.camera} on {a.item}" for a in self.assignments))
         refuse_repeats("manual swap", (f"{s.camera} at {s.item}" for s in self.swaps))
+        refuse_repeats("card swap", (f"{s.camera} at {s.item}" for s in self.card_swaps))
         refuse_repeats("manual plug", (f"{p.unit} at {p.item}" for p in self.plugs))
         refuse_repeats("battery fitted", (c.battery for c in self.cameras if c.battery))
         refuse_repeats("card fitted", (c.card for c in self.cameras if c.card))

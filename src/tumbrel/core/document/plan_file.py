@@ -46,6 +46,7 @@ def check_references(kit: Kit, trip: Trip, plan: Plan) -> None:
         "leg or stop": {i.id for i in trip.items},
     }
     known["battery or bank"] = known["battery"] | {s.id for s in kit.sources if s.kind == "bank"}
+    known["source or charger"] = known["source"] | {c.id for c in kit.chargers}
     for where, what, name in _names_in(plan):
         if name is not None:
             refuse_unknown(f"{where}: {what}", name, known[what])
@@ -69,6 +70,11 @@ def _names_in(plan: Plan) -> Iterator[tuple[str, str, str | None]]:
     for number, plug in enumerate(plan.plugs):
         yield f"plan.plugs[{number}]", "battery or bank", plug.unit
         yield f"plan.plugs[{number}]", "leg or stop", plug.item
+        yield f"plan.plugs[{number}]", "source or charger", plug.to
+    for number, change in enumerate(plan.card_swaps):
+        yield f"plan.card_swaps[{number}]", "camera", change.camera
+        yield f"plan.card_swaps[{number}]", "leg or stop", change.item
+        yield f"plan.card_swaps[{number}]", "card", change.card
     for number, wanted in enumerate(plan.full_by):
         yield f"plan.full_by[{number}]", "battery or bank", wanted.unit
     for number, copy in enumerate(plan.copies):

@@ -23,7 +23,7 @@ def units_of(kit: Kit) -> dict[str, dict[str, str]]:
 def without_missing(plan: Plan, kit: Kit) -> Plan:
     """The plan less everything that names a unit which the kit does not have."""
     has = units_of(kit)
-    cameras = has["camera"]
+    cameras, powers = has["camera"], {*has["source"], *(one.id for one in kit.chargers)}
     links = (tuple(c for c in link.cameras if c in cameras) for link in plan.links)
     return plan.model_copy(
         update={
@@ -52,7 +52,18 @@ def without_missing(plan: Plan, kit: Kit) -> Plan:
                 and (c.card is None or c.card in has["card"])
             ),
             "links": tuple(Link(cameras=names) for names in links if len(names) > 1),
-            "plugs": tuple(one for one in plan.plugs if one.unit in has["unit"]),
+            "plugs": tuple(
+                one
+                if one.to is None or one.to in powers
+                else one.model_copy(update={"to": None, "place": None})
+                for one in plan.plugs
+                if one.unit in has["unit"]
+            ),
+            "card_swaps": tuple(
+                s
+                for s in plan.card_swaps
+                if s.camera in cameras and (s.card is None or s.card in has["card"])
+            ),
             "full_by": tuple(wish for wish in plan.full_by if wish.unit in has["unit"]),
         }
     )

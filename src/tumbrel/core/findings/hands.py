@@ -54,6 +54,26 @@ def manual_swap_not_possible(seen: Seen) -> Iterator[Found]:
         yield Found(f"plan.swaps[{number}]", values, swap.camera, swap.item)
 
 
+@check("manual_card_not_possible", "warn")
+def manual_card_not_possible(seen: Seen) -> Iterator[Found]:
+    """A card that the plan wants in a camera where no hand is free, or that is not in the bag."""
+    timeline = seen.record.timeline
+    done = {
+        (seen.record.cameras[one.camera].camera.id, timeline.laid_at(one.start_ms).id)
+        for one in seen.record.done
+        if one.kind == "card"
+    }
+    document = seen.record.written
+    for number, change in enumerate(document.plan.card_swaps):
+        if change.card is None or (change.camera, change.item) in done:
+            continue
+        card = next(one.name for one in document.kit.cards if one.id == change.card)
+        camera = seen.camera(change.camera).name
+        where = document.trip.item(change.item).name
+        values: Values = {"card": card, "camera": camera, "where": where}
+        yield Found(f"plan.card_swaps[{number}]", values, change.camera, change.item)
+
+
 @check("manual_plug_not_possible", "warn")
 def manual_plug_not_possible(seen: Seen) -> Iterator[Found]:
     """A unit is to be plugged in where no hand is free, no port gives, or it is full."""

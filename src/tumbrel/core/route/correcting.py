@@ -278,6 +278,7 @@ def _asked_on(plan: Plan, from_id: str, to_id: str, gone: set[str]) -> Plan:
         update={
             "assignments": tuple(one for one in asked if one.item not in gone),
             "swaps": tuple(one for one in plan.swaps if one.item not in gone),
+            "card_swaps": tuple(one for one in plan.card_swaps if one.item not in gone),
             "plugs": tuple(one for one in plan.plugs if one.item not in gone),
             "copies": tuple(one for one in plan.copies if one.item not in gone),
         }

@@ -22,6 +22,8 @@ SENTENCES: dict[str, str] = {
     "Swap at the stop before, or make it last.",
     "manual_swap_not_possible": "{battery} cannot go into {camera} at {where}: no hand is free "
     "there, or the battery is not in the bag. Choose another stop or battery.",
+    "manual_card_not_possible": "{card} cannot go into {camera} at {where}: no hand is free there, "
+    "the card is not in the bag, or it does not fit. Choose another stop or card.",
     "manual_plug_not_possible": "{unit} is not plugged in at {where}: it is full or in use, no "
     "hand is free, or no port gives power. Choose another stop.",
     "hands_not_long_enough": "No time for {camera} {task} at {where}: it takes {takes_s} s. "

@@ -16,7 +16,17 @@ from typing import Final
 from zoneinfo import ZoneInfo
 
 from ...charging import NEVER_MS
-from ...document import Assignment, Copy, Kit, ManualPlug, ManualSwap, Plan, PlanDocument, Trip
+from ...document import (
+    Assignment,
+    Copy,
+    Kit,
+    ManualCardSwap,
+    ManualPlug,
+    ManualSwap,
+    Plan,
+    PlanDocument,
+    Trip,
+)
 from ...light import SunDays, sun_heights_of_day
 from ...parameters import DEFAULTS, Defaults
 from ..power.next_event import SOON_MS
@@ -29,7 +39,7 @@ from .engine import Rehearser
 from .played import Played, play, played_of
 
 MOST_KEPT: Final = 40
-OnItem = Assignment | ManualSwap | ManualPlug | Copy
+OnItem = Assignment | ManualSwap | ManualCardSwap | ManualPlug | Copy
 
 
 @dataclass(frozen=True)
@@ -167,8 +177,8 @@ def _take_up(
 
 def _checkpoint(rehearser: Rehearser, at_ms: int) -> Checkpoint:
     asked_to_ms = rehearser.timeline.next_free_end_ms(at_ms) + _boots_ms(rehearser) + 1
-    laid_to_ms = at_ms + SOON_MS if rehearser.grid.supplies else asked_to_ms
-    return Checkpoint(at_ms, rehearser.put_away(), asked_to_ms, max(asked_to_ms, laid_to_ms))
+    laid_to_ms = max(asked_to_ms, at_ms + SOON_MS)  # sources, and what manual uses keep back
+    return Checkpoint(at_ms, rehearser.put_away(), asked_to_ms, laid_to_ms)
 
 
 def _boots_ms(rehearser: Rehearser) -> int:
@@ -208,6 +218,7 @@ def same_until(earlier: Scene, scene: Scene) -> Same:
         laid_ms,
         _differ_from(old.plan.swaps, new.plan.swaps, known, timeline),
         _differ_from(old.plan.plugs, new.plan.plugs, known, timeline),
+        _differ_from(old.plan.card_swaps, new.plan.card_swaps, known, timeline),
     )
     return Same(
         min(

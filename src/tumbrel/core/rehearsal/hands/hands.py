@@ -108,9 +108,10 @@ class Hands:
             for at_ms in looks_ms(run.camera, self.handling.changes[run.index])
         )
         instants |= {at_ms for at_ms in looks if self.timeline.hands_free_at(at_ms)}
-        for swap in self.plan.swaps.values():
-            if swap.when == "leaving":
-                instants.add(self.handling.leaving_ms(self.timeline.by_id[swap.item]))
+        times = (one.at_ms for said in self.plan.plugs.values() for one in said.values())
+        instants |= {at_ms for at_ms in times if self.timeline.hands_free_at(at_ms)}
+        for item in self.plan.leaving:
+            instants.add(self.handling.leaving_ms(self.timeline.by_id[item]))
         return sorted(instants)
 
     def must_be_back(self, at_ms: int) -> list[int]:
@@ -142,7 +143,8 @@ class Hands:
         here = self.timeline.laid_at(now_ms)
         due: list[AnyTask] = []
         for run in self.cameras:
-            task = self._due(run, here, now_ms, horizon_ms)
+            said = self.swapping.card_said(run, here, now_ms)
+            task = said or self._due(run, here, now_ms, horizon_ms)
             if task is not None:
                 due.append(task)
             move = move_due(run, now_ms, interval, self.timeline)
@@ -208,7 +210,9 @@ class Hands:
         swap = None
         if said is None:
             swap = self.swapping.battery_due(run, need, held_wh, now_ms, horizon_ms)
-        task = swap or self.swapping.card_due(run, need, now_ms) or self._restart_due(run, need)
+        card_here = (run.camera.id, here.id) in self.plan.card_swaps  # the plan's word is all
+        change = None if card_here else self.swapping.card_due(run, need, now_ms)
+        task = swap or change or self._restart_due(run, need)
         idle = run.state == OFF and schedule.wanted is None
         rests = idle and not run.dead and run.energy.off_w == 0.0
         if task is None and rests and run.cell and (held_wh or 0.0) >= wanted:
@@ -269,6 +273,8 @@ class Hands:
                 self.swapping.made.add((task.run.camera.id, task.said_at))
             begin_handling(task.run, Cause.SWAP)
         elif isinstance(task, SwapCard):
+            if task.said_at:
+                self.swapping.cards_made.add((task.run.camera.id, task.said_at))
             begin_handling(task.run, Cause.CARD_SWAP)
         elif isinstance(task, Remount):
             task.run.advance(now_ms)
@@ -306,7 +312,7 @@ class Hands:
         if isinstance(task, Remount):
             return self._moved(task)
         if isinstance(task, PlugIn):
-            return task.consumer.name, self._hang(task.consumer, task.supply)
+            return task.consumer.name, self._hang(task.consumer, task.supply, task.port)
         if isinstance(task, LayInCharger):
             return self._laid_in(task, now_ms)
         if isinstance(task, WakeBank):
@@ -357,10 +363,10 @@ class Hands:
                 started.append(other)
         return started
 
-    def _hang(self, consumer: Consumer, supply: Supply | None) -> str:
+    def _hang(self, consumer: Consumer, supply: Supply | None, port: int = -1) -> str:
         """Put something onto a port, where one is free; the name of the source it hangs on."""
         if supply is not None and supply.free_port() is not None:
-            self.grid.attach(consumer, supply)
+            self.grid.attach(consumer, supply, port)
         hung = self.grid.supply_of(consumer)
         return hung.source.name if hung is not None else ""
 

@@ -14,9 +14,10 @@ from ..camera.camera_run import CameraRun
 from ..camera.handled import next_start_ms
 from ..camera.turns import OFF
 from ..power.grid import Grid
-from ..power.loads import BankRun, Consumer, Supply
+from ..power.loads import BankRun, ChargerRun, Consumer, Supply
 from ..power.next_event import SOON_MS
 from ..stock.batteries import Cell, refusal_of
+from ..trip.hand_plan import PlugSaid
 from ..trip.scene import Scene
 from ..trip.timeline import FreeHands
 from .copying import Copying
@@ -26,7 +27,8 @@ from .tasks import PLUG_RANK, AnyTask, LayInCharger, PlugIn, WakeBank
 PREFERENCE: Final = {"mains": 0, "vehicle": 1, "bank": 2, "dynamo": 3, "panel": 4}
 WORTH_TAKING: Final = 0.02
 NONE_FED: frozenset[str] = frozenset()
-NOTHING_SAID: Mapping[str, bool] = {}
+NOTHING_SAID: Mapping[str, PlugSaid] = {}
+ANYWHERE: Final = PlugSaid(plug=True, to="", place=-1, at_ms=0)
 
 
 @dataclass(frozen=True, slots=True)
@@ -89,21 +91,23 @@ class Plugging:
         return self._first_of(now_ms, interval, said, planned=False)
 
     def _first_of(
-        self, now_ms: int, interval: FreeHands, said: Mapping[str, bool], *, planned: bool
+        self, now_ms: int, interval: FreeHands, said: Mapping[str, PlugSaid], *, planned: bool
     ) -> AnyTask | None:
         """The neediest that can be plugged: of those the plan wants, or of all it allows."""
         for low in sorted(self._low(now_ms, interval, said), key=Low.need):
             wanted = said.get(low.unit)
-            if wanted is False or (planned and wanted is None):
+            if wanted is None and planned:
                 continue
-            task = self._plug(low, now_ms)
+            if wanted is not None and (not wanted.plug or now_ms < wanted.at_ms):
+                continue
+            task = self._plug(low, now_ms, wanted or ANYWHERE)
             if task is not None:
                 return task
         return None
 
     # -- what is low ----------------------------------------------------------------
 
-    def _low(self, now_ms: int, interval: FreeHands, said: Mapping[str, bool]) -> Iterator[Low]:
+    def _low(self, now_ms: int, interval: FreeHands, said: Mapping[str, PlugSaid]) -> Iterator[Low]:
         below = self.defaults.chargeable_below.value
         share = self.defaults.self_discharge_per_month.value
         for cell in self.cells:
@@ -122,7 +126,7 @@ class Plugging:
             if run.camera.charges_in_w is not None:
                 yield self._as_low(cell.id, cell.charge, order, now_ms, camera=run)
             elif refusal_of(cell.cell_c, "", self.defaults) == "" and self._worth_unloading(
-                run, now_ms, interval, wanted=said.get(cell.id) is True
+                run, now_ms, interval, wanted=_is_wanted(said.get(cell.id), now_ms)
             ):
                 yield self._as_low(cell.id, cell.charge, order, now_ms, cell=cell, camera=run)
         for number, bank in enumerate(self.grid.banks):
@@ -174,33 +178,30 @@ class Plugging:
 
     # -- where it can be plugged ----------------------------------------------------
 
-    def _plug(self, low: Low, now_ms: int) -> AnyTask | None:
+    def _plug(self, low: Low, now_ms: int, where: PlugSaid) -> AnyTask | None:
         if low.cell is not None:
-            return self._into_charger(low.cell, low.camera, now_ms)
+            return self._into_charger(low.cell, low.camera, now_ms, where)
         consumer: Consumer | None = low.camera or low.bank
         assert consumer is not None
-        supply = self._supply_for(consumer, now_ms)
+        supply = self._supply_for(consumer, now_ms, where)
         if supply is None:
             return None
-        return PlugIn(PLUG_RANK, 0, low.order, self.takes_ms, low.camera, consumer, supply)
+        takes_ms, port = self.takes_ms, where.place
+        return PlugIn(PLUG_RANK, 0, low.order, takes_ms, low.camera, consumer, supply, port)
 
     def _into_charger(
-        self, cell: Cell, camera: CameraRun | None, now_ms: int
+        self, cell: Cell, camera: CameraRun | None, now_ms: int, where: PlugSaid
     ) -> LayInCharger | None:
         for charger in self.grid.chargers:
-            if cell.family not in charger.charger.families:
+            if cell.family not in charger.charger.families or where.to not in ("", charger.id):
                 continue
-            bay = charger.free_bay()
-            if bay is None:
-                bay = next(
-                    (n for n, one in enumerate(charger.bays) if one.cell and _full(one.cell)), None
-                )
+            bay = _bay_of(charger, where.place)
             if bay is None:
                 continue
             hung = self.grid.supply_of(charger)
             supply = None
             if hung is None or hung.gives_w(now_ms) <= 0.0:
-                supply = self._supply_for(charger, now_ms)
+                supply = self._supply_for(charger, now_ms, ANYWHERE)
                 if supply is None and hung is None:
                     continue
             takes_ms = self.takes_ms
@@ -210,9 +211,18 @@ class Plugging:
             return LayInCharger(PLUG_RANK, 0, order, takes_ms, camera, cell, charger, bay, supply)
         return None
 
-    def _supply_for(self, consumer: Consumer, now_ms: int) -> Supply | None:
-        """The best source with a free port that gives something, now or within a day."""
-        found = [s for s in self.grid.supplies if self._may_hang(consumer, s, now_ms)]
+    def _supply_for(self, consumer: Consumer, now_ms: int, where: PlugSaid) -> Supply | None:
+        """The best source with a free port that gives something, now or within a day.
+
+        Or the one that the plan names, where its port is free.
+        """
+        found = [
+            s
+            for s in self.grid.supplies
+            if where.to in ("", s.source.id)
+            and (where.place < 0 or s.is_free(where.place))
+            and self._may_hang(consumer, s, now_ms)
+        ]
         return min(found, key=lambda s: PREFERENCE[s.source.kind], default=None)
 
     def _may_hang(self, consumer: Consumer, supply: Supply, now_ms: int) -> bool:
@@ -250,10 +260,27 @@ class Plugging:
             waits = charger.wants_w() > 0.0
             if not waits or (hung is not None and hung.gives_w(now_ms) > 0.0):
                 continue
-            better = self._supply_for(charger, now_ms)
+            better = self._supply_for(charger, now_ms, ANYWHERE)
             if better is not None and better.gives_w(now_ms) > 0.0:
                 return PlugIn(PLUG_RANK, 0, number, self.takes_ms, None, charger, better)
         return None
+
+
+def _is_wanted(said: PlugSaid | None, now_ms: int) -> bool:
+    return said is not None and said.plug and now_ms >= said.at_ms
+
+
+def _bay_of(charger: ChargerRun, place: int) -> int | None:
+    """The bay that is named, or the first that is free or holds what is full; None: none is."""
+    if place >= 0:
+        if place >= len(charger.bays):
+            return None
+        cell = charger.bays[place].cell
+        return place if cell is None or _full(cell) else None
+    bay = charger.free_bay()
+    if bay is not None:
+        return bay
+    return next((n for n, one in enumerate(charger.bays) if one.cell and _full(one.cell)), None)
 
 
 def _full(cell: Cell) -> bool:

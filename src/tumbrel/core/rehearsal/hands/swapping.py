@@ -12,6 +12,7 @@ from ..power.next_event import SOON_MS
 from ..stock.batteries import Cell
 from ..stock.cards import CardRun
 from ..trip.scene import Scene
+from ..trip.timeline import Laid
 from .handling import Handling
 from .lookahead import Need
 from .reach import gives_now, reachable_wh
@@ -22,7 +23,8 @@ from .tasks import SwapBattery, SwapCard
 class Swapping:
     """Chooses what goes in; `settling` says that hands have just become free, or will soon not be.
 
-    `made` are swaps of the plan that were made: keys of camera and leg or stop.
+    `made` are swaps of the plan that were made: keys of camera and leg or stop; `cards_made` those
+    of cards.
     """
 
     def __init__(
@@ -38,6 +40,7 @@ class Swapping:
         self.defaults = scene.defaults
         self.settling = False
         self.made: set[tuple[str, str]] = set()
+        self.cards_made: set[tuple[str, str]] = set()
         self.use_scene(scene)
 
     def use_scene(self, scene: Scene) -> None:
@@ -154,6 +157,15 @@ class Swapping:
                 return True
         return False
 
+    def _is_kept(self, card: CardRun, now_ms: int) -> bool:
+        """Whether the plan puts a card into a camera here, or within a day (model/hands#swap)."""
+        here = self.timeline.laid_at(now_ms)
+        for camera, item, at_ms in self.plan.cards_promised.get(card.store.id, ()):
+            due = item == here.id or now_ms <= at_ms < now_ms + SOON_MS
+            if due and (camera, item) not in self.cards_made:
+                return True
+        return False
+
     def _fed(self, run: CameraRun) -> bool:
         """Whether what is wanted next runs on outside power alone."""
         following = run.schedule.wanted or run.schedule.following()
@@ -182,6 +194,7 @@ class Swapping:
             if card.place == "bag"
             and card.gb <= slot.largest_gb
             and card.store.sustained_bytes_s >= need.peak_rate
+            and not self._is_kept(card, now_ms)
         ]
         enough = [card for card in spares if card.free >= wanted]
         if enough:
@@ -193,3 +206,18 @@ class Swapping:
             best = max(more, key=lambda card: card.free)
         takes_ms = self.handling.card_ms(run, now_ms)
         return SwapCard(need.importance, need.lasts_ms, run.index, takes_ms, run, best)
+
+    def card_said(self, run: CameraRun, here: Laid, now_ms: int) -> SwapCard | None:
+        """The plan's own word on a card at this stop, where it can be done now."""
+        said = self.plan.card_swaps.get((run.camera.id, here.id))
+        if said is None or said.card is None or (run.camera.id, here.id) in self.cards_made:
+            return None
+        if said.when == "leaving" and now_ms < self.handling.leaving_ms(here):
+            return None
+        slot = run.camera.memory
+        card = next((one for one in self.cards if one.store.id == said.card), None)
+        if card is None or card.place != "bag" or slot.kind == "fixed" or card.gb > slot.largest_gb:
+            return None
+        run.advance(now_ms)
+        takes_ms = self.handling.card_ms(run, now_ms)
+        return SwapCard(0, 0, run.index, takes_ms, run, card, said_at=here.id)

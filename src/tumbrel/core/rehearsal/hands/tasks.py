@@ -117,9 +117,10 @@ class SwapBattery(OnCamera):
 @mypyc_attr(serializable=True)
 @dataclass(slots=True, eq=False)
 class SwapCard(OnCamera):
-    """Another card into a camera."""
+    """Another card into a camera; `said_at` is the leg or stop at which the plan says so."""
 
     card: CardRun
+    said_at: str = ""
 
     @property
     def kind(self) -> TaskKind:
@@ -147,6 +148,7 @@ class PlugIn(PerhapsOnCamera):
 
     consumer: Consumer
     supply: Supply
+    port: int = -1
 
     @property
     def kind(self) -> TaskKind:

@@ -61,9 +61,9 @@ class Grid(GridWatch):
         """The source on which something hangs."""
         return None if consumer.hung_on is None else self.supplies[consumer.hung_on]
 
-    def attach(self, consumer: Consumer, supply: Supply) -> None:
-        """Put something on a free port. Raises ValueError when there is none."""
-        port = supply.free_port()
+    def attach(self, consumer: Consumer, supply: Supply, wanted: int = -1) -> None:
+        """Put something on a free port, or that which is wanted. Raises ValueError without one."""
+        port = wanted if supply.is_free(wanted) else supply.free_port()
         if port is None:
             raise ValueError(f"no port of {supply.source.id} is free")
         self.detach(consumer)

@@ -334,6 +334,10 @@ class Supply:
         """The first port with nothing on it."""
         return next((n for n, one in enumerate(self.ports) if one is None), None)
 
+    def is_free(self, port: int) -> bool:
+        """Whether there is a port of a number, from 0, with nothing on it."""
+        return 0 <= port < len(self.ports) and self.ports[port] is None
+
     def gives_w(self, at_ms: int) -> float:
         """What it can give in all at a time [W]."""
         if self.bank is not None and (self.bank.dry or self.bank.switched_off):

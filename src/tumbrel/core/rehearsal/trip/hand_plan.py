@@ -5,9 +5,19 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from ...document import Copy, ManualSwap, PlanDocument
+from ...document import Copy, ManualCardSwap, ManualSwap, PlanDocument
 from ...local_time import ms_at
 from .timeline import Timeline
+
+
+@dataclass(frozen=True, slots=True)
+class PlugSaid:
+    """A plug of the plan: to be, or not to be; where to (keys, number from 0 or -1); from when."""
+
+    plug: bool
+    to: str
+    place: int
+    at_ms: int
 
 
 @dataclass(frozen=True, slots=True)
@@ -15,20 +25,24 @@ class HandPlan:
     """The plan's words for the hands, by what they are about.
 
     `swaps` by camera and leg or stop; `promised` by battery: camera, leg or stop, and its start
-    [ms]; `plugs` by leg or stop and unit: to plug, or not to; `full_by_ms` by unit; `fed` the
-    cameras that each source feeds; `linked` the other cameras of a camera's link.
+    [ms]; cards likewise; `plugs` by leg or stop and unit; `full_by_ms` by unit; `fed` the
+    cameras that each source feeds; `linked` the other cameras of a camera's link;
+    `leaving` where something is left until the last chance.
     """
 
     early: bool
     charges: bool
     swaps: Mapping[tuple[str, str], ManualSwap]
     promised: Mapping[str, tuple[tuple[str, str, int], ...]]
-    plugs: Mapping[str, Mapping[str, bool]]
+    card_swaps: Mapping[tuple[str, str], ManualCardSwap]
+    cards_promised: Mapping[str, tuple[tuple[str, str, int], ...]]
+    plugs: Mapping[str, Mapping[str, PlugSaid]]
     copies: tuple[Copy, ...]
     full_by_ms: Mapping[str, int]
     fed: Mapping[str, frozenset[str]]
     linked: Mapping[str, tuple[str, ...]]
     said_at: frozenset[str]
+    leaving: frozenset[str]
 
 
 def hand_plan_of(document: PlanDocument, timeline: Timeline) -> HandPlan:
@@ -39,14 +53,25 @@ def hand_plan_of(document: PlanDocument, timeline: Timeline) -> HandPlan:
         if swap.battery is not None:
             one = (swap.camera, swap.item, timeline.by_id[swap.item].start_ms)
             promised[swap.battery] = (*promised.get(swap.battery, ()), one)
-    plugs: dict[str, dict[str, bool]] = {}
+    cards_promised: dict[str, tuple[tuple[str, str, int], ...]] = {}
+    for change in plan.card_swaps:
+        if change.card is not None:
+            one = (change.camera, change.item, timeline.by_id[change.item].start_ms)
+            cards_promised[change.card] = (*cards_promised.get(change.card, ()), one)
+    plugs: dict[str, dict[str, PlugSaid]] = {}
     for plug in plan.plugs:
-        plugs.setdefault(plug.item, {})[plug.unit] = plug.plug
+        at_ms = 0
+        if plug.at is not None:
+            at_ms = ms_at(timeline.start_utc, document.trip.time_zone, plug.at)
+        said = PlugSaid(plug.plug, plug.to or "", (plug.place or 0) - 1, at_ms)
+        plugs.setdefault(plug.item, {})[plug.unit] = said
     return HandPlan(
         early=plan.swap_policy == "early",
         charges=plan.charging != "never",
         swaps={(swap.camera, swap.item): swap for swap in reversed(plan.swaps)},
         promised=promised,
+        card_swaps={(one.camera, one.item): one for one in reversed(plan.card_swaps)},
+        cards_promised=cards_promised,
         plugs=plugs,
         copies=plan.copies,
         full_by_ms={
@@ -60,6 +85,10 @@ def hand_plan_of(document: PlanDocument, timeline: Timeline) -> HandPlan:
             for name in link.cameras
         },
         said_at=frozenset(plan.said_at()),
+        leaving=frozenset(
+            {one.item for one in plan.swaps if one.when == "leaving"}
+            | {one.item for one in plan.card_swaps if one.when == "leaving"}
+        ),
     )
 
 

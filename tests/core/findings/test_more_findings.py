@@ -150,9 +150,18 @@ def offered(**more: Any) -> Doc:
 UNDER = {"water": "under", "depth_m": 10.0, "under_min": 9.0}
 DIVES = {"wet": "under", "depth_m": 12.0}
 STICK = [asks("cam", "one", mount="chest"), asks("cam", "way", mount="hand_held")]
+
+
+def spends(first: str) -> Doc:
+    """An hour and 40 min on one battery of 85 min: the second leg is a must."""
+    items = [leg("one", HOUR), leg("way", 2400)]
+    return raw(items, [asks("cam", "one", importance=first), asks("cam", "way", importance="must")])
+
+
 CARD_HERE = {"card_swaps": [{"camera": "cam", "item": "way", "card": "k2"}]}
 TWO_CARDS = [card("k1"), card("k2")]
 CASES: list[tuple[str, Doc, Doc]] = [
+    ("nicer_spends_it", spends("nice"), spends("must")),
     (
         "manual_card_not_possible",
         raw(way(), roll(), cards=TWO_CARDS, plan=CARD_HERE),

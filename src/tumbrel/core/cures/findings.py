@@ -30,7 +30,7 @@ from .losses import proposals as against_loss
 from .otherwise import kept_loops, started_by_itself
 from .told_finding import Propose, ToldFinding
 
-AS_THE_LOSS = frozenset({"swap_where_no_hand", "cold_holds_charge"})
+AS_THE_LOSS = frozenset({"swap_where_no_hand", "cold_holds_charge", "nicer_spends_it"})
 
 
 def proposals(document: PlanDocument, told: Rehearsal, finding: Finding) -> Iterator[Proposal]:

@@ -12,6 +12,7 @@ from . import (  # noqa: F401 - each registers its checks
     picture,
     power,
     recording,
+    spent,
     trip,
 )
 from .registry import CHECKS, findings_of

@@ -18,6 +18,8 @@ SENTENCES: dict[str, str] = {
     "mode_missing": "{camera} has no mode '{mode}' any more. Choose another on the board.",
     "set_up_missing": "{camera} has no set-up '{set_up}' any more. Choose another on the board.",
     "feature_not_in_mode": "{camera} cannot use {feature} in {mode}; rehearsed without.",
+    "nicer_spends_it": "{camera} films {nicer} ({nice}) for {minutes} min on what {leg} ({wanted}) "
+    "then lacks: {why}. Leave it out, or swap before.",
     "swap_where_no_hand": "{camera}'s {what} gives out on {leg}, where no hand is free. "
     "Swap at the stop before, or make it last.",
     "manual_swap_not_possible": "{battery} cannot go into {camera} at {where}: no hand is free "

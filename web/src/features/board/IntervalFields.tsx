@@ -67,6 +67,17 @@ export function IntervalFields({
         onClear={() => change({ ...interval, writing_s: null })}
       />
       <NumberIn
+        label="Or so many"
+        unit={stills ? "stills" : "frames"}
+        value={Math.ceil(lastsS / interval.every_s)}
+        min={1}
+        max={Math.floor(lastsS / limits.Interval.every_s.min)}
+        whole
+        onCommit={(count) =>
+          change({ ...interval, every_s: Math.ceil((lastsS / count) * 1000) / 1000 })
+        }
+      />
+      <NumberIn
         label="Or times as fast"
         unit="times"
         value={rounded(interval.every_s * interval.playback_fps)}

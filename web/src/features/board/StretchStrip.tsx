@@ -191,6 +191,7 @@ const Editor = memo(function Editor({
         <StretchTold
           document={document}
           rehearsal={rehearsal}
+          clock={clock}
           cell={{ camera: lead.id, item: item.id }}
         />
       ) : null}

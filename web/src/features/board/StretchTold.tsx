@@ -1,5 +1,6 @@
 import { memo } from "react";
 import type { Cell } from "../../board/Drawing";
+import type { Clock } from "../../domain/clock";
 import { nameOfCamera } from "../../domain/moment";
 import type { PlanDocument, Rehearsal } from "../../domain/types";
 import { countText, gigabytesText, tidyText } from "../../domain/units";
@@ -7,20 +8,24 @@ import { countText, gigabytesText, tidyText } from "../../domain/units";
 interface Props {
   document: PlanDocument;
   rehearsal: Rehearsal;
+  clock: Clock;
   cell: Cell;
 }
 
 /** What a stretch comes to beside its minutes: frames and film; who catches what comes unasked. */
-export const StretchTold = memo(function StretchTold({ document, rehearsal, cell }: Props) {
+export const StretchTold = memo(function StretchTold(props: Props) {
+  const { document, rehearsal, clock, cell } = props;
   const number = document.plan.assignments.findIndex(
     (one) => one.camera === cell.camera && one.item === cell.item,
   );
   const lapse = rehearsal.lapses.find((one) => one.assignment === number);
   const reaches = rehearsal.reaches.filter((one) => one.item === cell.item);
   const moments = [...new Set(reaches.map((one) => one.moment))];
-  if (lapse === undefined && moments.length === 0) return null;
+  const opens = windowsText(document, rehearsal, clock, cell, number);
+  if (lapse === undefined && moments.length === 0 && opens === null) return null;
   return (
     <div className="stretch-told label">
+      {opens === null ? null : <p>{opens}</p>}
       {lapse ? (
         <p>
           {countText(lapse.frames, "frame")}
@@ -48,3 +53,33 @@ export const StretchTold = memo(function StretchTold({ document, rehearsal, cell
     </div>
   );
 });
+
+const MOST_TOLD = 4;
+
+/** When windows are open there, by the clock: "last half hour of light" is 20:41 to 21:11. */
+function windowsText(
+  document: PlanDocument,
+  rehearsal: Rehearsal,
+  clock: Clock,
+  cell: Cell,
+  number: number,
+): string | null {
+  if (document.plan.assignments[number]?.pattern.kind !== "windows") return null;
+  const result = rehearsal.cameras.find((one) => one.camera === cell.camera);
+  const asked = [...(result?.filmed ?? []), ...(result?.gaps ?? [])]
+    .filter((one) => one.assignment === number)
+    .sort((a, b) => a.start_ms - b.start_ms)
+    .reduce<{ start_ms: number; end_ms: number }[]>((spans, one) => {
+      const last = spans.at(-1);
+      if (last !== undefined && last.end_ms >= one.start_ms)
+        last.end_ms = Math.max(last.end_ms, one.end_ms);
+      else spans.push({ start_ms: one.start_ms, end_ms: one.end_ms });
+      return spans;
+    }, []);
+  if (asked.length === 0) return "Its windows do not open here.";
+  const told = asked
+    .slice(0, MOST_TOLD)
+    .map((one) => `${clock.full(one.start_ms)} to ${clock.time(one.end_ms)}`);
+  const more = asked.length - told.length;
+  return `Open ${told.join("; ")}${more > 0 ? ` and ${String(more)} more times` : ""}.`;
+}

@@ -90,6 +90,22 @@ function MoreOfMode({ mode, putMode }: Pick<Props, "mode" | "putMode">) {
       <summary>More of this mode{mode.rise_k == null ? " (heat assumed)" : ""}</summary>
       <div className="row fields">
         <NumberIn
+          label="Width"
+          unit="px"
+          value={mode.width_px}
+          {...limits.Mode.width_px}
+          whole
+          onCommit={(width_px) => putMode({ width_px })}
+        />
+        <NumberIn
+          label="Height"
+          unit="px"
+          value={mode.height_px}
+          {...limits.Mode.height_px}
+          whole
+          onCommit={(height_px) => putMode({ height_px })}
+        />
+        <NumberIn
           label="Warms by"
           unit="K"
           value={mode.rise_k}

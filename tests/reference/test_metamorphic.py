@@ -17,6 +17,7 @@ from tumbrel.core.rehearsal.engine.played import Played, play
 from tumbrel.core.rehearsal.trip.prepare import prepare
 
 PLANS = 200
+MOVED = 10
 CLOSE_MS = 5  # roots rounded up, and self-discharge of what rests
 STEP_S = 600
 Doc = dict[str, Any]
@@ -206,10 +207,11 @@ def test_a_trip_in_two_documents_is_the_same_trip() -> None:
 def test_an_edit_of_the_last_stretch_is_the_same_from_a_checkpoint() -> None:
     """Every kind of plan, three nights after one another, its last stretch asked otherwise."""
     resumed = 0
-    for seed in range(PLANS):
-        document = nights(many.plan_of(seed))
+    plans = [*map(many.plan_of, range(PLANS)), *map(many.movers, range(MOVED))]
+    for seed, plan in enumerate(plans):
+        document = nights(plan)
         edited = copy.deepcopy(document)
-        edited["plan"]["assignments"][-1]["importance"] = "nice"
+        edited["plan"]["assignments"][-1] |= {"importance": "nice", "mount": "wing"}
         edited["plan"]["assignments"][-1]["pattern"] = {"kind": "takes", "seconds": 30, "count": 2}
         _, earlier = play_from(PlanDocument.model_validate(document))
         late = PlanDocument.model_validate(edited)
@@ -225,7 +227,7 @@ def nights(document: Doc) -> Doc:
     """The same day three times, with a night at an inn between, and a dock for what comes out."""
     items, asked = document["trip"]["items"], document["plan"]["assignments"]
     document["trip"]["items"], document["plan"]["assignments"] = [], []
-    document["plan"] |= {"swaps": [], "copies": [], "charging": "auto"}
+    document["plan"] |= {"swaps": [], "card_swaps": [], "copies": [], "charging": "auto"}
     document["kit"]["chargers"] = [
         {"id": "dock", "name": "Dock", "families": ["a"], "bays": 2, "in_w": 12.0}
     ]

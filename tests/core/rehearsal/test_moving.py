@@ -32,7 +32,7 @@ def test_it_is_moved_as_hands_become_free_and_films_both_legs_whole() -> None:
     told = walked(stop("rest", 600))
     assert moves(told) == [("rest", HALF, HALF + 90)]
     (move,) = (one for one in told.moves if one.kind == "move")
-    assert (move.takes_out, move.puts_in, move.text) == ("chest", "stick", "from chest to stick")
+    assert (move.takes_out, move.puts_in, move.text) == ("chest", "stick", "chest → stick")
     assert gaps(only(told)) == []
     assert told.verdict.covered
 
@@ -89,7 +89,7 @@ def test_another_set_up_is_a_move_and_another_angle_alone_is_none() -> None:
     cased = [asks("cam", "one"), asks("cam", "two", set_up="cased")]
     told = rehearsed(items, cased, cameras)
     assert moves(told) == [("rest", HALF, HALF + 60)]
-    assert next(one for one in told.moves if one.kind == "move").text == "from bare to cased"
+    assert next(one for one in told.moves if one.kind == "move").text == "bare → cased"
     turned = [asks("cam", "one", angle="face"), asks("cam", "two", angle="behind")]
     assert moves(rehearsed(items, turned, cameras)) == []
 

@@ -59,7 +59,7 @@ def task_words(kind: str, takes_out: str, puts_in: str) -> str:
     words = {
         "restart": "start again",
         "wake": f"switch {puts_in} on",
-        "move": f"from {takes_out} to {puts_in}" if takes_out else f"to {puts_in}",
+        "move": f"{takes_out} → {puts_in}" if takes_out else f"onto {puts_in}",
         "plug": f"plug {takes_out} into {puts_in}" if puts_in else f"plug {takes_out}",
         "copy": f"copy {takes_out} to {puts_in}",
         "copy_end": f"take the cable off {puts_in}",

@@ -30,7 +30,8 @@ export const Carried = memo(function Carried({ document, rehearsal, clock, handM
       const family = document.kit.batteries.find((one) => one.id === unit.id)?.family;
       const mine = takers(cameras, (one) => one.battery_family === family);
       const rate = rateAt(document, rehearsal, mine, handMs);
-      return lasting(pile, batteryMinutes(rate, unit.level, unit.size));
+      const cold = unit.cellC !== null && unit.cellC <= FREEZING_C; // it would give less, by much
+      return lasting(pile, cold ? null : batteryMinutes(rate, unit.level, unit.size));
     }
     const ends = givesOutMs(rehearsal, unit.place, handMs);
     return ends === null ? `in ${camera}` : `in ${camera}, to ${clock.time(ends)}`;

@@ -261,12 +261,13 @@ def test_the_page_alone_answers_what_a_new_user_asks(page: Page, trip: str) -> N
           one.parentElement.previousElementSibling.textContent + ' ' + one.textContent)"""
     )
     start = lines.index("10:15 Boom stop")
-    assert lines[start : start + 3] == [
+    assert lines[start : start + 4] == [
         "10:15 Boom stop",
         "10:15 Chin A1 → A4",
-        "10:15 Chin A1 to Twin dock",
+        "10:15 Boom in its case → bare on the boom",
+        "10:16 Chin A1 to Twin dock",
     ]
-    assert lines[start + 5 : start + 8] == [
+    assert lines[start + 6 : start + 9] == [
         "11:15 Boom takes 4K30",
         "11:15 Chin roll 2.7K60",
         "11:15 Foot takes 2.7K60",

@@ -208,8 +208,8 @@ def test_takes_are_typed_and_refused_beside_the_field(page: Page, trip: str) -> 
 
 def test_a_loop_is_chosen_typed_and_drawn_and_kept_over_reload(page: Page, trip: str) -> None:
     board(page, trip)
-    page.get_by_role("gridcell", name="Chin, long flight").click()
-    strip = page.get_by_role("dialog", name="Chin, long flight")
+    page.get_by_role("gridcell", name="Foot, long flight").click()
+    strip = page.get_by_role("dialog", name="Foot, long flight")
     strip.get_by_role("group", name="How it records").get_by_role("button", name="loop").click()
     strip.get_by_label("Length, s").fill("9")
     expect(strip.get_by_text("From 10 to 86400 s.")).to_be_visible()
@@ -218,7 +218,7 @@ def test_a_loop_is_chosen_typed_and_drawn_and_kept_over_reload(page: Page, trip:
     keep(page)
     expect(page.get_by_label("Verdict").get_by_text("watched by a loop").first).to_be_visible()
     page.reload()
-    expect(page.get_by_role("gridcell", name="Chin, long flight")).to_have_accessible_name(
+    expect(page.get_by_role("gridcell", name="Foot, long flight")).to_have_accessible_name(
         re.compile("Loop 2.7K60")
     )
 

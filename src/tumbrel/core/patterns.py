@@ -133,6 +133,16 @@ def shortest_loop_s(waits_s: list[tuple[float, int]], segments: int) -> int | No
     return None
 
 
+def as_offered(loop: Loop, offered: Sequence[LoopOffered]) -> Loop:
+    """A loop as a camera has it: the next longer one that it offers, else its longest."""
+    if not offered:
+        return loop
+    longer = [one for one in offered if one.length_s >= loop.length_s]
+    by_length = sorted(longer or offered, key=lambda one: one.length_s)
+    best = by_length[0] if longer else by_length[-1]
+    return loop.model_copy(update={"length_s": best.length_s, "segments": best.segments})
+
+
 def shortest_offered(
     waits_s: list[tuple[float, int]], offered: Sequence[LoopOffered], segments: int
 ) -> tuple[int, int] | None:

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { DOCUMENT } from "../testing/samples";
-import { clockEdge, clockText, PATTERNS, patternOf } from "./patterns";
+import { asOffered, clockEdge, clockText, PATTERNS, patternOf } from "./patterns";
 import type { Assignment } from "./types";
 
 const asked = DOCUMENT.plan.assignments[0] as Assignment;
@@ -14,6 +14,14 @@ describe("a pattern that is chosen", () => {
     const takes = { kind: "takes", seconds: 7, count: 3, per_hour: null } as const;
     expect(patternOf("takes", { ...asked, pattern: takes })).toBe(takes);
     expect(patternOf("loop", { ...asked, pattern: takes })).toMatchObject({ length_s: 120 });
+  });
+  it("is one of the loops that the camera has", () => {
+    const offered = [60, 300].map((length_s) => ({ length_s, segment_s: length_s / 3 }));
+    const fresh = patternOf("loop", undefined); // of two minutes
+    expect(asOffered(fresh, offered)).toMatchObject({ length_s: 300, segments: 3 });
+    expect(asOffered(fresh, offered.slice(0, 1))).toMatchObject({ length_s: 60 });
+    expect(asOffered(fresh, [])).toBe(fresh);
+    expect(asOffered({ kind: "roll" }, offered)).toEqual({ kind: "roll" });
   });
   it("counts in one way only", () => {
     for (const kind of ["takes", "armed"] as const) {

@@ -1,5 +1,5 @@
 import * as limits from "./limits";
-import type { Assignment, Pattern } from "./types";
+import type { Assignment, Camera, Pattern } from "./types";
 
 export const PATTERNS: readonly Pattern["kind"][] = [
   "roll",
@@ -22,6 +22,22 @@ export const PATTERN_NAMES: Record<Pattern["kind"], string> = {
 
 export type Windows = Extract<Pattern, { kind: "windows" }>;
 export type Edge = Windows["windows"][number]["opens"];
+
+type Offered = Camera["loops"];
+
+/** How many segments a loop has that a camera offers. */
+export function segmentsOf(one: Offered[number]): number {
+  return Math.ceil(one.length_s / one.segment_s);
+}
+
+/** A loop as the camera has it: the next longer one that it offers, else its longest. */
+export function asOffered(pattern: Pattern, offered: Offered): Pattern {
+  if (pattern.kind !== "loop" || offered.length === 0) return pattern;
+  const ordered = [...offered].sort((a, b) => a.length_s - b.length_s);
+  const best = ordered.find((one) => one.length_s >= pattern.length_s) ?? ordered.at(-1);
+  if (best === undefined) return pattern;
+  return { ...pattern, length_s: best.length_s, segments: segmentsOf(best) };
+}
 
 /** Each pattern as it is when it is first chosen. */
 const FRESH: Record<Pattern["kind"], Pattern> = {

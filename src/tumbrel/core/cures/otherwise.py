@@ -20,6 +20,7 @@ from ..document import (
     Windows,
 )
 from ..local_time import local_at
+from ..patterns import as_offered
 from ..rehearsal.result.result import Loss, Rehearsal
 from .changes import Proposal, Values, left_out, on_stretch
 
@@ -53,11 +54,16 @@ def kept_loops(document: PlanDocument, camera: Camera, asked: Assignment) -> Ite
     item = document.trip.item(asked.item)
     waits = [moment.seconds + moment.reaction_s for moment in item.moments]
     length_s = max([USUAL_LOOP_S, *(-(-wait * 5 // 4) for wait in waits)])
-    pattern = Loop(length_s=length_s, saves_per_hour=None if waits else USUAL_SAVES_PER_HOUR)
+    wanted = Loop(length_s=length_s, saves_per_hour=None if waits else USUAL_SAVES_PER_HOUR)
+    pattern = as_offered(wanted, camera.loops)
     mode = next((one for one in camera.modes if one.id == asked.mode), None)
     if mode is None or not mode.loops or isinstance(asked.pattern, Loop):
         return
-    names: Values = {"camera": camera.name, "leg": item.name, "minutes": round(length_s / 60)}
+    names: Values = {
+        "camera": camera.name,
+        "leg": item.name,
+        "minutes": round(pattern.length_s / 60),
+    }
     code = "loop" if waits else "loop_kept"
     yield Proposal(code, on_stretch(camera.id, item.id, pattern=pattern), names)
 

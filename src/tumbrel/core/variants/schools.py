@@ -18,6 +18,7 @@ from ..document import (
     Roll,
     Takes,
 )
+from ..patterns import as_offered
 
 School = Literal["roll", "takes", "loop", "leave"]
 
@@ -79,6 +80,7 @@ def _looped(one: Assignment, own: Pattern | None, item: Item, camera: Camera) ->
     mode = one.mode if any(mode.id == one.mode for mode in able) else able[0].id
     length_s = own.length_s if isinstance(own, Loop) else USUAL_LOOP_S
     saves = {} if item.moments else {"saves_per_hour": USUAL_SAVES_PER_HOUR}
-    pattern = one.pattern if isinstance(one.pattern, Loop) else Loop(length_s=length_s, **saves)
+    fresh = as_offered(Loop(length_s=length_s, **saves), camera.loops)
+    pattern = one.pattern if isinstance(one.pattern, Loop) else fresh
     preset = one.preset if mode == one.mode else None
     return one.model_copy(update={"pattern": pattern, "mode": mode, "preset": preset})

@@ -1,6 +1,13 @@
 import * as limits from "../../domain/limits";
 import { Button } from "@mui/material";
-import { clockEdge, clockText, type Edge, SUN_EVENTS, type Windows } from "../../domain/patterns";
+import {
+  clockEdge,
+  clockText,
+  type Edge,
+  segmentsOf,
+  SUN_EVENTS,
+  type Windows,
+} from "../../domain/patterns";
 import type { Assignment, Camera, Pattern } from "../../domain/types";
 import { ChoiceIn, NumberIn, TextIn } from "../../ui/fields";
 import { IntervalFields } from "./IntervalFields";
@@ -101,7 +108,7 @@ interface LoopProps {
 function LoopLength({ loop, loops, change }: LoopProps) {
   const now = `${String(loop.length_s)}/${String(loop.segments)}`;
   const offered = loops.map((one) => {
-    const segments = Math.ceil(one.length_s / one.segment_s);
+    const segments = segmentsOf(one);
     const value = `${String(one.length_s)}/${String(segments)}`;
     return { value, name: `${String(one.length_s)} s in ${String(segments)}`, one, segments };
   });

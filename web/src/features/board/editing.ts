@@ -5,7 +5,7 @@ import {
   withAssignment,
   withoutAssignment,
 } from "../../domain/edits";
-import { PATTERNS, patternOf } from "../../domain/patterns";
+import { asOffered, PATTERNS, patternOf } from "../../domain/patterns";
 import type { Assignment, Camera, Kit, Pattern, Plan } from "../../domain/types";
 
 export type How = "off" | Pattern["kind"];
@@ -52,7 +52,8 @@ export function withHow(kit: Kit, plan: Plan, cells: readonly Cell[], how: How):
   return cells.reduce((before, cell) => {
     if (how === "off") return withoutAssignment(before, cell.camera, cell.item);
     const now = assignmentAt(before, cell.camera, cell.item);
-    return withPart(kit, before, [cell], { pattern: patternOf(how, now) });
+    const loops = kit.cameras.find((one) => one.id === cell.camera)?.loops ?? [];
+    return withPart(kit, before, [cell], { pattern: asOffered(patternOf(how, now), loops) });
   }, plan);
 }
 

@@ -15,6 +15,7 @@ import pytest
 import vobject
 from icalendar import Calendar
 
+from tests.build import asks, battery, leg, raw, stop
 from tumbrel.core.card import TripCard, card_of, changes_between
 from tumbrel.core.document import FullBy, PlanDocument, read_document
 from tumbrel.core.formats.card_out import moves_of, write_csv, write_ics, write_page
@@ -138,7 +139,7 @@ def test_a_swap_tells_where_from_where_to_and_what_is_left() -> None:
     swap = next(move for move in brow.moves if move.kind == "swap" and move.camera == "Chin")
     assert (swap.clock, swap.say) == ("10:15", "A1 out, A4 in")
     assert swap.where == "A4 is in the Twin dock; A1 goes into the pack"
-    assert swap.why == "A1 has 90 %, for long flight"
+    assert swap.why == "A1 has 90 %, for long flight, A4 lasts 1 h 42"
     assert swap.dear
     start = next(move for move in brow.moves if move.kind == "start" and move.camera == "Chin")
     assert start.how.startswith("slot 1, In the air; ")
@@ -156,6 +157,18 @@ def test_a_swap_tells_where_from_where_to_and_what_is_left() -> None:
 
 def _ostrel() -> bytes:
     return next(file for file in DEMOS if "ostrel" in file.name).read_bytes()
+
+
+def test_a_swap_tells_how_long_what_goes_in_lasts() -> None:
+    """5.7 W h at 4 W is 85 min, by the mean of the stretch that it is for."""
+    items = [leg("one", 4700), stop("rest", 600), leg("two", 1800)]
+    asked = [asks("cam", "one"), asks("cam", "two")]
+    document = PlanDocument.model_validate(
+        raw(items, asked, batteries=[battery("a1"), battery("a2")])
+    )
+    moves = [move for _, move in moves_of(card_of(document, rehearse(document)))]
+    (swap,) = (one for one in moves if one.kind == "swap")
+    assert swap.why.endswith("for two, A2 lasts 1 h 25")
 
 
 def test_the_same_plan_has_the_same_revision_and_another_another() -> None:

@@ -15,6 +15,7 @@ from ..wording.card import (
     gesture_words,
     going_words,
     lasting_words,
+    lasts_words,
     left_words,
     say_words,
     slot_words,
@@ -57,6 +58,7 @@ class _Teller:
         self.order = {one.id: number for number, one in enumerate(told.items)}
         self.batteries = {one.name: one for one in told.batteries}
         self.cards = {one.name: one for one in told.cards}
+        self.rates = {one.assignment: one for one in told.rates}
         self.seen: Counter[str] = Counter()
 
     def place(self, number: int) -> CardPlace:
@@ -175,10 +177,26 @@ class _Teller:
             unit = None if move.kind == "card" else self.batteries.get(move.takes_out)
             told = "" if unit is None else left_words(move.takes_out, _level(unit, move.at_ms))
             served = f"for {self._name(asked.item)}" if asked and move.kind != "plug" else ""
-            return ", ".join(one for one in (told, served) if one)
+            return ", ".join(one for one in (told, served, self._lasts(move, asked)) if one)
         if move.kind in ("start", "move") and asked is not None:
             return f"{self._name(asked.item)}, {asked.importance}"
         return ""
+
+    def _lasts(self, move: Move, asked: Assignment | None) -> str:
+        """How long what goes in lasts in the stretch that it is for; not in the cold."""
+        rate = self.rates.get(self.document.plan.assignments.index(asked)) if asked else None
+        if rate is None:
+            return ""
+        card, battery = self.cards.get(move.puts_in), self.batteries.get(move.puts_in)
+        if move.kind == "card" and card is not None and rate.bytes_s > 0.0:
+            room = card.size - _level(card, move.at_ms)
+            return lasts_words(move.puts_in, room / rate.bytes_s / 60.0)
+        cold = battery is None or (_coldest(battery, move.at_ms) or 0.0) <= 0.0
+        if move.kind != "swap" or battery is None or cold or rate.watts <= 0.0:
+            return ""
+        return lasts_words(
+            move.puts_in, _level(battery, move.at_ms) * battery.size * 60 / rate.watts
+        )
 
     def _is_dear(self, move: Move, laid: LaidItem, asked: Assignment | None) -> bool:
         """What must not be missed: swaps and starts before a must, plugging in before sleep."""
@@ -267,6 +285,13 @@ def _level(battery: Pooled, at_ms: int) -> float:
     """A battery's charge [0..1] as the hands come to it at a time."""
     stay = [one for one in battery.stays if one.start_ms <= at_ms][-1]
     return stay.level_start if stay.start_ms == at_ms else stay.level_end
+
+
+def _coldest(battery: Pooled, at_ms: int) -> float | None:
+    """The temperature [degC] last told of a battery outside a camera before a time."""
+    rows = zip(battery.t_ms, battery.cell_c, strict=True)
+    told = [cell_c for row_ms, cell_c in rows if row_ms <= at_ms]
+    return told[-1] if told else None
 
 
 def _leave_out(moves: tuple[CardMove, ...]) -> tuple[str, ...]:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from ..document import Camera, Preset
-from .units import per_cent
+from .units import hours, per_cent
 
 
 def say_words(kind: str, takes_out: str, puts_in: str, text: str) -> str:
@@ -40,6 +40,11 @@ def gesture_words(camera: Camera) -> str:
 def left_words(unit: str, level: float) -> str:
     """What is left in a battery: "A1 has 12 %"."""
     return f"{unit} has {per_cent(level)}"
+
+
+def lasts_words(unit: str, minutes: float) -> str:
+    """How long something lasts in the mode that follows: "A4 lasts 1 h 41"."""
+    return f"{unit} lasts {hours(int(minutes))}"
 
 
 def lasting_words(cause: str | None) -> str:

@@ -226,3 +226,16 @@ def test_a_card_and_a_cable_are_said_with_their_stop_bay_and_hour(page: Page, tr
     expect(dialog.get_by_label(re.compile(r"^A\d: not before$")).first).to_have_value(
         "2027-06-12 20:15"
     )
+
+
+def test_a_battery_that_is_at_80_per_cent_in_25_minutes_takes_so_many_watts(
+    page: Page, trip: str
+) -> None:
+    """0.8 x 60 / 25 = 1.92 an hour, of 5.7 W h 10.9 W; and back from watts to minutes."""
+    page.goto(f"{trip}/kit")
+    arrived(page, "Kit")
+    page.get_by_role("button", name=re.compile("^Family A")).click()
+    fill(page, "Empty to 80 % in, min", "25")
+    expect(page.get_by_label("Or takes, W", exact=True)).to_have_value("10.9")
+    fill(page, "Or takes, W", "5.7")
+    expect(page.get_by_label("Empty to 80 % in, min", exact=True)).to_have_value("48")

@@ -1,4 +1,5 @@
 import * as assume from "../../domain/assumed";
+import { minutesToTaper, rateOf } from "../../domain/charging";
 import * as limits from "../../domain/limits";
 import { familyIsFree, withCopiedBattery, withCopiedCard } from "../../domain/kitEdits";
 import { WARMTH } from "../../domain/powerEdits";
@@ -87,6 +88,7 @@ export function FamilyFields({ kit, unit, change, editKit }: UnitProps<BatteryFa
         {...limits.BatteryFamily.nominal_v}
         onCommit={(nominal_v) => change({ nominal_v })}
       />
+      <ChargingIn unit={unit} change={change} />
       <NumberIn
         label="Mass"
         unit="g"
@@ -296,6 +298,43 @@ export function ChargerFields({ kit, unit, change }: UnitProps<Charger>) {
         label="all bays at once"
         value={unit.together}
         onCommit={(together) => change({ together })}
+      />
+    </>
+  );
+}
+
+interface ChargingProps {
+  unit: BatteryFamily;
+  change: (part: Partial<BatteryFamily>) => void;
+}
+
+/** How fast it charges, as people know it: minutes from empty to 80 %, or watts. */
+function ChargingIn({ unit, change }: ChargingProps) {
+  const wh = (unit.mah * unit.nominal_v) / 1000;
+  const rate = unit.rate_per_h ?? null;
+  const most = limits.BatteryFamily.rate_per_h.max;
+  const tidy = (value: number) => Math.round(value * 10) / 10;
+  return (
+    <>
+      <NumberIn
+        label="Empty to 80 % in"
+        unit="min"
+        value={rate === null ? null : tidy(minutesToTaper(rate))}
+        min={minutesToTaper(most)}
+        max={1440}
+        assumed={String(tidy(minutesToTaper(assume.charge_rate_per_h)))}
+        onCommit={(minutes) => change({ rate_per_h: rateOf(assume.kink, minutes) })}
+        onClear={() => change({ rate_per_h: null })}
+      />
+      <NumberIn
+        label="Or takes"
+        unit="W"
+        value={rate === null ? null : tidy(rate * wh)}
+        min={0.1}
+        max={tidy(most * wh)}
+        assumed={String(tidy(assume.charge_rate_per_h * wh))}
+        onCommit={(watts) => change({ rate_per_h: watts / wh })}
+        onClear={() => change({ rate_per_h: null })}
       />
     </>
   );

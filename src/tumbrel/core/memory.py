@@ -6,7 +6,7 @@ import math
 from dataclasses import dataclass
 from typing import Final
 
-from .document import Camera, Card, CardSlot, FixedMemory, Mode
+from .document import Camera, Card, CardSlot, FixedMemory, Mode, SetUp
 from .parameters import Defaults
 from .shared import Shared
 
@@ -106,6 +106,17 @@ def largest_file(gb: int, camera: Camera, rate: int = 0) -> int | None:
 def files_of(clip: int, largest: int | None) -> int:
     """Files that a clip of `clip` bytes is cut into (model/memory#clips)."""
     return 1 if largest is None or clip == 0 else -(-clip // largest)
+
+
+def longest_clip_s(mode: Mode, set_up: SetUp | None, *, frames: bool = False) -> int | None:
+    """The longest clip, or run of frames, of a mode so built [s]; None: as long as one likes.
+
+    Source: model/memory#clips.
+    """
+    limits = [mode.clip_limit_s]
+    if set_up is not None:
+        limits.append(set_up.lapse_limit_s if frames else set_up.clip_limit_s)
+    return min((one for one in limits if one is not None), default=None)
 
 
 def loop_files(held_ms: int, segment_ms: int, rate: int, largest: int | None) -> int:

@@ -56,12 +56,11 @@ class PictureTold(Part):
 class Lens:
     """What a mode and its preset put before the light: aperture, shutter [s], gains [ISO].
 
-    Shutter and bias may be ranges: the brightest light meets the shortest time and the least
-    bright bias, the darkest the longest and the most.
+    Shutter and bias may be ranges: the brightest light meets the shortest time and the largest
+    bias, the darkest the longest time and the least (model/light#preset).
     """
 
     f_number: float
-    shutter_s: float
     shortest_s: float
     longest_s: float
     base_iso: float
@@ -102,25 +101,17 @@ def lens_of(camera: Camera, mode: Mode, preset: Preset | None, defaults: Default
 
     Source: model/light#preset.
     """
-    shutter_s = shortest_s = longest_s = half_interval_s(mode.fps)
+    shortest_s, longest_s = _shutters(mode, preset, defaults)
     least = camera.base_iso or defaults.base_iso.value
     most = camera.most_iso or defaults.most_iso.value
     biases = [0.0]
     if preset is not None:
-        if preset.shutter_per_s is not None and preset.shutter_is != "follows":
-            shutter_s = shortest_s = longest_s = 1.0 / preset.shutter_per_s
-        if preset.shutter_is == "or_shorter":
-            shortest_s = min(shutter_s, defaults.shortest_shutter_s.value)
-        if preset.shutter_is == "or_longer":
-            longest_s = max(shutter_s, 1.0 / mode.fps)
         least = max(least, preset.least_gain_iso or least)
         most = preset.most_gain_iso or most
-        biases = [preset.exposure_ev]
-        if preset.exposure_to_ev is not None:
-            biases.append(preset.exposure_to_ev)
+        to_ev = preset.exposure_to_ev
+        biases = [preset.exposure_ev, preset.exposure_ev if to_ev is None else to_ev]
     return Lens(
         f_number=camera.f_number or defaults.f_number.value,
-        shutter_s=shutter_s,
         shortest_s=shortest_s,
         longest_s=longest_s,
         base_iso=least,
@@ -129,6 +120,19 @@ def lens_of(camera: Camera, mode: Mode, preset: Preset | None, defaults: Default
         biased_ev=min(biases),
         bright_bias_ev=max(biases),
     )
+
+
+def _shutters(mode: Mode, preset: Preset | None, defaults: Defaults) -> tuple[float, float]:
+    """The shortest and the longest time [s] that a preset allows; half the interval without one."""
+    half_s = half_interval_s(mode.fps)
+    if preset is None or preset.shutter_per_s is None or preset.shutter_is == "follows":
+        return half_s, half_s
+    chosen_s = 1.0 / preset.shutter_per_s
+    if preset.shutter_is == "or_shorter":
+        return min(chosen_s, defaults.shortest_shutter_s.value), chosen_s
+    if preset.shutter_is == "or_longer":
+        return chosen_s, max(chosen_s, 1.0 / mode.fps)
+    return chosen_s, chosen_s
 
 
 def light_on(line: Timeline, item: Item) -> LegLight | None:
@@ -211,17 +215,16 @@ def _rates(camera: Camera, mode: Mode, preset: Preset | None, film: float) -> li
 
 def _shutter(mode: Mode, preset: Preset | None) -> Sum:
     half = f"1 / (2 × {mode.fps:g}) = 1/{2 * mode.fps:g} s"
-    chosen = preset.shutter_per_s if preset else None
-    if preset is not None and preset.shutter_is == "follows":
-        text = words.following_shutter(2.0 * mode.fps)
-        return Sum(what="shutter", text=text, how=half)
+    kind = preset.shutter_is if preset is not None else "exact"
+    if kind == "follows":
+        return Sum(what="shutter", text=words.following_shutter(2.0 * mode.fps), how=half)
+    chosen = preset.shutter_per_s if preset is not None else None
     if chosen is None:
         return Sum(what="shutter", text=f"1/{2 * mode.fps:g} s", how=half)
-    near = 0.6 <= chosen / (2.0 * mode.fps) <= 1.7
-    ranged = preset.shutter_is if preset is not None else "exact"
-    if ranged in ("or_shorter", "or_longer"):
-        text = words.ranged_shutter(chosen, ranged == "or_shorter")
+    if kind != "exact":
+        text = words.ranged_shutter(chosen, shorter=kind == "or_shorter")
         return Sum(what="shutter", text=text, how=half)
+    near = 0.6 <= chosen / (2.0 * mode.fps) <= 1.7
     text = words.chosen_shutter(chosen, mode.fps)
     return Sum(what="shutter", text=text, how=half, good=near)
 

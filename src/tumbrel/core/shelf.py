@@ -19,6 +19,7 @@ from .memory import (
     card_is_too_large,
     card_store,
     fixed_store,
+    longest_clip_s,
     ms_to_full,
     store_keeps_up,
 )
@@ -162,8 +163,8 @@ def _ends(hung: HungMode, defaults: Defaults) -> list[tuple[int, End]]:
     full_wh = nominal_wh(hung.family.mah, hung.family.nominal_v)
     level_c = _level_c(hung, defaults)
     rate = byte_rate(hung.mode, defaults)
-    limits = [one for one in (hung.mode.clip_limit_s, hung.set_up.clip_limit_s) if one]
-    limit_s = None if hung.camera.continues_after_clip else min(limits, default=None)
+    longest_s = longest_clip_s(hung.mode, hung.set_up)
+    limit_s = None if hung.camera.continues_after_clip else longest_s
     timed: list[tuple[int | None, End]] = [
         (ms_to_level(hung.ambient_c, level_c, body.limits.stop_c, body.tau_s * g), "hot"),
         (_ms_to_dead(hung, watts / full_wh, level_c, body.tau_s * g, defaults), "empty"),

@@ -94,3 +94,14 @@ def test_a_plug_waits_for_its_hour_and_nothing_else_plugs_it_before() -> None:
 def test_a_bay_that_is_not_there_is_no_place() -> None:
     there = {"unit": "a2", "item": "rest", "to": "d1", "place": 3}
     assert bays(told({"plugs": [there]}, **POWER)) == []
+
+
+def test_a_card_is_not_taken_out_while_it_is_copied() -> None:
+    """13 GB at half a MB/s copy to the stop's end; the card would go 45 s before, and stays in."""
+    change = {"camera": "cam", "item": "rest", "card": "k3", "when": "leaving"}
+    copy = {"item": "rest", "camera": "cam", "drive": "p"}
+    phone = {"id": "p", "name": "P", "free_gb": 100, "link_mb_s": 0.5}
+    slow = told({"card_swaps": [change], "copies": [copy]}, drives=[phone])
+    work = [one.kind for one in slow.moves if one.kind in ("card", "copy", "copy_end")]
+    assert work == ["copy", "copy_end"]
+    assert "manual_card_not_possible" in {one.code for one in slow.findings}

@@ -14,6 +14,7 @@ if TYPE_CHECKING:
     from .hands import Hands
 
 Doc = dict[str, Any]
+Words = dict[tuple[str, str], str | None]
 CARD_S = 25
 MARGIN = 1.15
 RANK = {"must": 0, "want": 1, "nice": 2}
@@ -72,7 +73,11 @@ class Choosing:
         if not flat and not hands.settling and at_s + old * 3600 / mean_w < hands.last_s(at_s):
             return None  # the same hands serve when it is empty
         spares = [c for c in self.world.cells if c.family == cam.doc["battery_family"]]
-        spares = [c for c in spares if c.inside is None and not self._promised(c, at_s)]
+        spares = [
+            c
+            for c in spares
+            if c.inside is None and not self._promised(c.name, hands.manual, hands.swapped, at_s)
+        ]
         reaches = [(c, self._reach(cam, c, at_s, horizon)) for c in spares]
         enough = [c for c, reach in reaches if reach >= need * MARGIN]
         if enough:
@@ -95,30 +100,16 @@ class Choosing:
         gain = (min(need, new) - min(need, old)) * 3600 / mean_w
         return Task("swap", cam, end_s, best) if gain > cost else None
 
-    def _promised(self, cell: Cell, at_s: int) -> bool:
-        """Whether the plan names it for a swap within a day."""
-        for (who, item), name in self.hands.manual.items():
-            if (who, item) in self.hands.swapped:
+    def _promised(self, name: str, words: Words, done: set[tuple[str, str]], at_s: int) -> bool:
+        """Whether the plan names a battery or card for a swap within a day."""
+        keys = [item["id"] for item in self.world.items]
+        for (who, item), named in words.items():
+            if (who, item) in done or named != name:
                 continue
-            start = self.world.starts[[i["id"] for i in self.world.items].index(item)]
-            here = self.world.item(at_s)["id"] == item
-            if name == cell.name and (here or at_s <= start <= at_s + 86_400):
+            start = self.world.starts[keys.index(item)]
+            if self.world.item(at_s)["id"] == item or at_s <= start <= at_s + 86_400:
                 return True
         return False
-
-    def _kept(self, card: str, at_s: int) -> bool:
-        """Whether the plan names a card for a swap within a day."""
-        return any(
-            name == card
-            and key not in self.hands.cards_done
-            and (
-                self.world.item(at_s)["id"] == key[1]
-                or at_s
-                <= self.world.starts[[i["id"] for i in self.world.items].index(key[1])]
-                <= at_s + 86_400
-            )
-            for key, name in self.hands.cards.items()
-        )
 
     def _need(self, cam: Cam, at_s: int, horizon: int) -> tuple[float, int]:
         """Watt-hours asked of the cell until then, and seconds asked."""
@@ -211,7 +202,11 @@ class Choosing:
         if not full and not self.hands.settling and at_s + free / rate < self.hands.last_s(at_s):
             return None  # the same hands serve when it is full
         cards = [m for m in self.world.memories if m.inside is None]
-        cards = [m for m in cards if not self._kept(m.name, at_s)]
+        cards = [
+            m
+            for m in cards
+            if not self._promised(m.name, self.hands.cards, self.hands.cards_done, at_s)
+        ]
         enough = [m for m in cards if m.room - m.used >= need * MARGIN]
         best = min(enough, key=lambda m: m.room - m.used, default=None) or max(
             cards, key=lambda m: m.room - m.used, default=None

@@ -108,6 +108,25 @@ export function withFitted(plan: Plan, camera: string, battery: string): Plan {
 
 export type SwapWhen = Plan["swaps"][number]["when"];
 
+interface WordAt {
+  camera: string;
+  item: string;
+  when: SwapWhen;
+}
+
+/** What is said of cameras at stops, with one camera's word there another one, or none at all. */
+function withWord<Word extends WordAt>(
+  words: readonly Word[],
+  camera: string,
+  item: string,
+  next: ((when: SwapWhen) => Word) | null,
+  when?: SwapWhen,
+): Word[] {
+  const mine = words.find((one) => one.camera === camera && one.item === item);
+  const others = words.filter((one) => one !== mine);
+  return next === null ? others : [...others, next(when ?? mine?.when ?? "arrival")];
+}
+
 /**
  * A manual swap: a battery's id, null to leave the one in, undefined to let the policy decide.
  * On arrival or just before leaving; as it was, where that is not said.
@@ -119,13 +138,21 @@ export function withSwap(
   battery: string | null | undefined,
   when?: SwapWhen,
 ): Plan {
-  const mine = (one: Plan["swaps"][number]) => one.camera === camera && one.item === item;
-  const others = plan.swaps.filter((one) => !mine(one));
-  const at = when ?? plan.swaps.find(mine)?.when ?? "arrival";
-  return {
-    ...plan,
-    swaps: battery === undefined ? others : [...others, { camera, item, battery, when: at }],
-  };
+  const said =
+    battery === undefined ? null : (at: SwapWhen) => ({ camera, item, battery, when: at });
+  return { ...plan, swaps: withWord(plan.swaps, camera, item, said, when) };
+}
+
+/** The same of a card. */
+export function withCardSwap(
+  plan: Plan,
+  camera: string,
+  item: string,
+  card: string | null | undefined,
+  when?: SwapWhen,
+): Plan {
+  const said = card === undefined ? null : (at: SwapWhen) => ({ camera, item, card, when: at });
+  return { ...plan, card_swaps: withWord(plan.card_swaps, camera, item, said, when) };
 }
 
 export function withItem(trip: Trip, next: Item): Trip {

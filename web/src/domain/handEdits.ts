@@ -1,4 +1,4 @@
-import { type SwapWhen, withSwap } from "./edits";
+import { withSwap } from "./edits";
 import type { Item, Kit, Move, Plan, Trip } from "./types";
 
 /** Work of the hands that can be done at another stop. */
@@ -24,23 +24,6 @@ export function barredAt(kind: Movable, item: Item, kit: Kit): string | null {
 /** Legs and stops where the work may go, in order of time. */
 export function permitted(kind: Movable, trip: Trip, kit: Kit): Item[] {
   return trip.items.filter((item) => barredAt(kind, item, kit) === null);
-}
-
-/** A card at a stop: its id, null to leave the one in, undefined to let the policy decide. */
-export function withCardSwap(
-  plan: Plan,
-  camera: string,
-  item: string,
-  card: string | null | undefined,
-  when?: SwapWhen,
-): Plan {
-  const mine = (one: Plan["card_swaps"][number]) => one.camera === camera && one.item === item;
-  const others = plan.card_swaps.filter((one) => !mine(one));
-  const at = when ?? plan.card_swaps.find(mine)?.when ?? "arrival";
-  return {
-    ...plan,
-    card_swaps: card === undefined ? others : [...others, { camera, item, card, when: at }],
-  };
 }
 
 export type Plugged = Plan["plugs"][number];
@@ -69,7 +52,8 @@ export function plugPlaces(kit: Kit): { value: string; name: string; to: string;
 /** The plan with a unit plugged in at a stop (true), kept from it (false), or neither (null). */
 export function withPlug(plan: Plan, unit: string, item: string, plug: boolean | null): Plan {
   const others = plan.plugs.filter((one) => one.unit !== unit || one.item !== item);
-  return { ...plan, plugs: plug === null ? others : [...others, { unit, item, plug }] };
+  const bare = { ...plan, plugs: others };
+  return plug === null ? bare : withPlugged(bare, unit, item, { plug });
 }
 
 /** The plan with a piece of the hands' work done at another leg or stop instead. */

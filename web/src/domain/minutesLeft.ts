@@ -3,25 +3,40 @@ import type { Camera, PlanDocument, Rehearsal } from "./types";
 type RunRate = Rehearsal["rates"][number];
 const MINUTES_AN_HOUR = 60;
 
-/** What a camera draws and writes at a time, else in the stretch that is asked of it next. */
+interface RateTo {
+  endMs: number;
+  rate: RunRate;
+}
+
+const known = new WeakMap<Rehearsal, ReadonlyMap<string, readonly RateTo[]>>();
+
+/** What each camera draws and writes, stretch by stretch in order of time; once a rehearsal. */
+function ratesOf(document: PlanDocument, rehearsal: Rehearsal) {
+  const found = known.get(rehearsal);
+  if (found !== undefined) return found;
+  const ends = new Map(rehearsal.items.map((one) => [one.id, one.end_ms]));
+  const byCamera = new Map<string, RateTo[]>();
+  for (const rate of rehearsal.rates) {
+    const asked = document.plan.assignments[rate.assignment];
+    if (asked === undefined) continue;
+    const mine = byCamera.get(asked.camera) ?? [];
+    byCamera.set(asked.camera, [...mine, { endMs: ends.get(asked.item) ?? 0, rate }]);
+  }
+  for (const mine of byCamera.values()) mine.sort((a, b) => a.endMs - b.endMs);
+  known.set(rehearsal, byCamera);
+  return byCamera;
+}
+
+/** What cameras draw and write at a time, else in the stretch that is asked of them next. */
 export function rateAt(
   document: PlanDocument,
   rehearsal: Rehearsal,
   cameras: readonly string[],
   atMs: number,
 ): RunRate | null {
-  const ends = new Map(rehearsal.items.map((one) => [one.id, one.end_ms]));
-  let found: RunRate | null = null;
-  let soonest = Infinity;
-  for (const rate of rehearsal.rates) {
-    const asked = document.plan.assignments[rate.assignment];
-    const end = asked && cameras.includes(asked.camera) ? (ends.get(asked.item) ?? 0) : 0;
-    if (end > atMs && end < soonest) {
-      soonest = end;
-      found = rate;
-    }
-  }
-  return found;
+  const rates = ratesOf(document, rehearsal);
+  const next = cameras.flatMap((one) => rates.get(one)?.find(({ endMs }) => endMs > atMs) ?? []);
+  return next.sort((a, b) => a.endMs - b.endMs)[0]?.rate ?? null;
 }
 
 /** Minutes that a charge [0..1] of so many watt-hours lasts in the warm; null where none is asked. */

@@ -58,7 +58,9 @@ class _Teller:
         self.order = {one.id: number for number, one in enumerate(told.items)}
         self.batteries = {one.name: one for one in told.batteries}
         self.cards = {one.name: one for one in told.cards}
-        self.rates = {one.assignment: one for one in told.rates}
+        asked = document.plan.assignments
+        of_rates = ((asked[one.assignment], one) for one in told.rates)
+        self.rates = {(one.camera, one.item): rate for one, rate in of_rates}
         self.seen: Counter[str] = Counter()
 
     def place(self, number: int) -> CardPlace:
@@ -183,20 +185,20 @@ class _Teller:
         return ""
 
     def _lasts(self, move: Move, asked: Assignment | None) -> str:
-        """How long what goes in lasts in the stretch that it is for; not in the cold."""
-        rate = self.rates.get(self.document.plan.assignments.index(asked)) if asked else None
+        """How long what goes in lasts in the stretch that it is for; not of a cold battery."""
+        rate = self.rates.get((asked.camera, asked.item)) if asked else None
         if rate is None:
             return ""
         card, battery = self.cards.get(move.puts_in), self.batteries.get(move.puts_in)
         if move.kind == "card" and card is not None and rate.bytes_s > 0.0:
             room = card.size - _level(card, move.at_ms)
-            return lasts_words(move.puts_in, room / rate.bytes_s / 60.0)
-        cold = battery is None or (_coldest(battery, move.at_ms) or 0.0) <= 0.0
-        if move.kind != "swap" or battery is None or cold or rate.watts <= 0.0:
-            return ""
-        return lasts_words(
-            move.puts_in, _level(battery, move.at_ms) * battery.size * 60 / rate.watts
-        )
+            return lasts_words(card.name, room / rate.bytes_s / 60.0)
+        if move.kind == "swap" and battery is not None and rate.watts > 0.0:
+            held_wh = _level(battery, move.at_ms) * battery.size
+            cell_c = _last_c(battery, move.at_ms)
+            warm = cell_c is not None and cell_c > 0.0
+            return lasts_words(battery.name, held_wh * 60.0 / rate.watts) if warm else ""
+        return ""
 
     def _is_dear(self, move: Move, laid: LaidItem, asked: Assignment | None) -> bool:
         """What must not be missed: swaps and starts before a must, plugging in before sleep."""
@@ -281,13 +283,13 @@ class _Teller:
         return next((one.name for one in self.told.items if one.id == item), item)
 
 
-def _level(battery: Pooled, at_ms: int) -> float:
-    """A battery's charge [0..1] as the hands come to it at a time."""
-    stay = [one for one in battery.stays if one.start_ms <= at_ms][-1]
+def _level(unit: Pooled, at_ms: int) -> float:
+    """A battery's charge [0..1], or a card's bytes used, as the hands come to it at a time."""
+    stay = [one for one in unit.stays if one.start_ms <= at_ms][-1]
     return stay.level_start if stay.start_ms == at_ms else stay.level_end
 
 
-def _coldest(battery: Pooled, at_ms: int) -> float | None:
+def _last_c(battery: Pooled, at_ms: int) -> float | None:
     """The temperature [degC] last told of a battery outside a camera before a time."""
     rows = zip(battery.t_ms, battery.cell_c, strict=True)
     told = [cell_c for row_ms, cell_c in rows if row_ms <= at_ms]

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
-from .angles import Serving
+from .angles import Mount, Serving
 from .base import HandSeconds, Key, Label, Money, Part, Share, Watts
 from .mounts import Mounted
 from .power import Battery, BatteryFamily, Charger, OtherLoad, Pocket, PortWatts, Source
@@ -218,6 +218,14 @@ class Camera(Part):
     steadies: Annotated[tuple[Steadied, ...], Field(max_length=3)] = Field(
         default=(), description="Up to which frame it steadies the picture; empty: any."
     )
+
+    def built(self, set_up: str) -> SetUp | None:
+        """One of its set-ups by its key; None when it has it no more."""
+        return next((one for one in self.set_ups if one.id == set_up), None)
+
+    def mounted(self, mount: Mount) -> Mounted | None:
+        """What is known of it on a mount; None when nothing is."""
+        return next((one for one in self.mounts if one.mount == mount), None)
 
     @model_validator(mode="after")
     def _own_names_once(self) -> Camera:

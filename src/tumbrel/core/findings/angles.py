@@ -74,7 +74,7 @@ def water_against_set_up(seen: Seen) -> Iterator[Found]:
     """A set-up, or the power module in it, that does not stand the leg's water."""
     for one in seen.placed:
         camera, item = one.camera, one.item
-        set_up = next((s for s in camera.set_ups if s.id == one.assignment.set_up), None)
+        set_up = camera.built(one.assignment.set_up)
         if set_up is None or stands_water(set_up, item):
             continue
         module = set_up.hot_swap or set_up.power != "battery"
@@ -104,7 +104,8 @@ def tether_wanted(seen: Seen) -> Iterator[Found]:
         over = where in FALLS_ON_OTHERS
         if mount not in FALLS_FROM or not (over or where in LOST_BELOW) or camera.id in said:
             continue
-        tied = any(m.mount == mount and m.tether != "none" for m in camera.mounts)
+        known = camera.mounted(mount)
+        tied = known is not None and known.tether != "none"
         if tied or carried(seen.record.written.plan, camera.id).tethered:
             continue
         said.add(camera.id)

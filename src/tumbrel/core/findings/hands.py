@@ -10,6 +10,7 @@ from typing import Final
 
 from ..document import Camera, CardSlot, Leg
 from ..rehearsal.camera.causes import Cause
+from ..rehearsal.hands.tasks import TaskKind
 from .registry import Found, Seen, Values, check
 
 SWAPPABLE: Final = {Cause.EMPTY: "battery", Cause.CARD_FULL: "card"}
@@ -38,12 +39,7 @@ def swap_where_no_hand(seen: Seen) -> Iterator[Found]:
 @check("manual_swap_not_possible", "warn")
 def manual_swap_not_possible(seen: Seen) -> Iterator[Found]:
     """The plan wants a swap where no hand is free, or with a battery that is not in the bag."""
-    done = {
-        (seen.record.cameras[d.camera].camera.id, seen.record.timeline.laid_at(d.start_ms).id)
-        for d in seen.record.done
-        if d.kind == "swap"
-    }
-    document = seen.record.written
+    done, document = _done(seen, "swap"), seen.record.written
     for number, swap in enumerate(document.plan.swaps):
         if swap.battery is None or (swap.camera, swap.item) in done:
             continue
@@ -57,13 +53,7 @@ def manual_swap_not_possible(seen: Seen) -> Iterator[Found]:
 @check("manual_card_not_possible", "warn")
 def manual_card_not_possible(seen: Seen) -> Iterator[Found]:
     """A card that the plan wants in a camera where no hand is free, or that is not in the bag."""
-    timeline = seen.record.timeline
-    done = {
-        (seen.record.cameras[one.camera].camera.id, timeline.laid_at(one.start_ms).id)
-        for one in seen.record.done
-        if one.kind == "card"
-    }
-    document = seen.record.written
+    done, document = _done(seen, "card"), seen.record.written
     for number, change in enumerate(document.plan.card_swaps):
         if change.card is None or (change.camera, change.item) in done:
             continue
@@ -105,6 +95,16 @@ def hands_not_long_enough(seen: Seen) -> Iterator[Found]:
         }
         path = f"trip.items[{items.index(part.id)}].duration_s"
         yield Found(path, values, camera.id if camera else None, part.id)
+
+
+def _done(seen: Seen, kind: TaskKind) -> set[tuple[str, str]]:
+    """Cameras on which a kind of work was done, each with its leg or stop."""
+    record = seen.record
+    return {
+        (record.cameras[one.camera].camera.id, record.timeline.laid_at(one.start_ms).id)
+        for one in record.done
+        if one.kind == kind
+    }
 
 
 def _could_swap(seen: Seen, camera: Camera, what: str, at_ms: int) -> bool:

@@ -7,25 +7,17 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ..document import Leg, Mounted, SetUp
+from ..document import Item, Leg, Mounted, SetUp
 from ..wording.moves import MOUNT_WORDS
 from ..wording.picture import ANGLE_WORDS
 from ..wording.units import hours
 from .registry import Found, Placed, Seen, Values, check
 
 
-def _known(one: Placed) -> Mounted | None:
-    return next((known for known in one.camera.mounts if known.mount == one.mount), None)
-
-
-def _built(one: Placed) -> SetUp | None:
-    return next((s for s in one.camera.set_ups if s.id == one.assignment.set_up), None)
-
-
 def _advised(seen: Seen) -> Iterator[tuple[Placed, Mounted, Values]]:
     """Stretches on a mount of which something is known, without a reason of the person's own."""
     for one in seen.placed:
-        known = _known(one)
+        known = one.camera.mounted(one.mount)
         if known is not None and not one.assignment.reason:
             named = {"camera": one.camera.name, "mount": MOUNT_WORDS[one.mount]}
             yield one, known, {**named, "leg": one.item.name}
@@ -35,12 +27,16 @@ def _path(one: Placed) -> str:
     return f"plan.assignments[{one.number}].mount"
 
 
+def _minutes(seen: Seen, item: Item) -> float:
+    part = seen.record.timeline.by_id[item.id]
+    return (part.end_ms - part.start_ms) / 60_000
+
+
 @check("mount_holds_shorter", "warn", curable=True)
 def mount_holds_shorter(seen: Seen) -> Iterator[Found]:
     """A leg that lasts longer than its mount holds without a look at it."""
     for one, known, values in _advised(seen):
-        part = seen.record.timeline.by_id[one.item.id]
-        minutes = (part.end_ms - part.start_ms) / 60_000
+        minutes = _minutes(seen, one.item)
         if isinstance(one.item, Leg) and known.holds_min is not None and minutes > known.holds_min:
             lasts = {"holds": hours(round(known.holds_min)), "lasts": hours(round(minutes))}
             yield Found(_path(one), {**values, **lasts}, one.camera.id, one.item.id)
@@ -79,7 +75,7 @@ def mount_in_the_picture(seen: Seen) -> Iterator[Found]:
 def mount_covers_port(seen: Seen) -> Iterator[Found]:
     """A camera that is to run on outside power on a mount that blocks its port."""
     for one in seen.placed:
-        known, set_up = _known(one), _built(one)
+        known, set_up = one.camera.mounted(one.mount), one.camera.built(one.assignment.set_up)
         if known is None or set_up is None or "port" not in known.covers:
             continue
         if set_up.power != "battery":
@@ -92,43 +88,36 @@ def mount_covers_port(seen: Seen) -> Iterator[Found]:
             yield Found(_path(one), values, one.camera.id, one.item.id)
 
 
+def _under(seen: Seen) -> Iterator[tuple[Placed, Leg, SetUp]]:
+    """Stretches under water in a set-up that is built for it."""
+    for one in seen.placed:
+        set_up, item = one.camera.built(one.assignment.set_up), one.item
+        under = isinstance(item, Leg) and item.wet == "under"
+        if isinstance(item, Leg) and under and set_up is not None and set_up.water == "under":
+            yield one, item, set_up
+
+
+def _beyond(one: Placed, set_up: SetUp, **values: str) -> Found:
+    told = {"camera": one.camera.name, "leg": one.item.name, "set_up": set_up.name, **values}
+    path = f"plan.assignments[{one.number}].set_up"
+    return Found(path, told, one.camera.id, one.item.id)
+
+
 @check("too_deep", "stop", curable=True)
 def too_deep(seen: Seen) -> Iterator[Found]:
     """A leg that goes deeper than the set-up stands."""
-    for one in seen.placed:
-        set_up, item = _built(one), one.item
-        depth_m = item.depth_m if isinstance(item, Leg) else None
-        if set_up is None or set_up.depth_m is None or depth_m is None or set_up.water != "under":
+    for one, leg, set_up in _under(seen):
+        if leg.depth_m is None or set_up.depth_m is None or leg.depth_m <= set_up.depth_m:
             continue
-        if depth_m > set_up.depth_m:
-            values: Values = {
-                "camera": one.camera.name,
-                "leg": item.name,
-                "set_up": set_up.name,
-                "depth": f"{depth_m:g}",
-                "most": f"{set_up.depth_m:g}",
-            }
-            path = f"plan.assignments[{one.number}].set_up"
-            yield Found(path, values, one.camera.id, item.id)
+        yield _beyond(one, set_up, depth=f"{leg.depth_m:g}", most=f"{set_up.depth_m:g}")
 
 
 @check("too_long_under", "stop", curable=True)
 def too_long_under(seen: Seen) -> Iterator[Found]:
     """A leg under water that lasts longer than the set-up stands it."""
-    for one in seen.placed:
-        set_up, item = _built(one), one.item
-        under = isinstance(item, Leg) and item.wet == "under"
-        if set_up is None or set_up.under_min is None or not under or set_up.water != "under":
+    for one, leg, set_up in _under(seen):
+        minutes = _minutes(seen, leg)
+        if set_up.under_min is None or minutes <= set_up.under_min:
             continue
-        part = seen.record.timeline.by_id[item.id]
-        minutes = (part.end_ms - part.start_ms) / 60_000
-        if minutes > set_up.under_min:
-            values: Values = {
-                "camera": one.camera.name,
-                "leg": item.name,
-                "set_up": set_up.name,
-                "lasts": hours(round(minutes)),
-                "most": hours(round(set_up.under_min)),
-            }
-            path = f"plan.assignments[{one.number}].set_up"
-            yield Found(path, values, one.camera.id, item.id)
+        most = hours(round(set_up.under_min))
+        yield _beyond(one, set_up, lasts=hours(round(minutes)), most=most)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ..rehearsal.hands.moving import move_ms
+from ..rehearsal.hands.moving import gloved, move_ms
 from ..rehearsal.result.record import CameraRecord
 from ..rehearsal.trip.asked import Asked, Worn
 from ..rehearsal.trip.timeline import Timeline
@@ -23,7 +23,8 @@ def no_time_to_move(seen: Seen) -> Iterator[Found]:
             if span.assignment in said:
                 continue
             said.add(span.assignment)
-            gloves = _gloved(record.timeline, before_ms, span.start_ms)
+            ends_ms = (before_ms, max(before_ms, span.start_ms - 1))
+            gloves = any(gloved(record.timeline, at_ms) for at_ms in ends_ms)
             takes_ms = move_ms(run.camera, span.worn, gloves=gloves)
             free_ms = _free_ms(record.timeline, before_ms, span.start_ms)
             kit, camera = record.written.kit, run.camera
@@ -60,11 +61,6 @@ def _unmoved(run: CameraRecord, moves: list[int]) -> Iterator[tuple[int, Worn, A
         if sits is not None and sits != span.worn and takes and not moved:
             yield before_ms, sits, span
         before_ms = span.end_ms
-
-
-def _gloved(timeline: Timeline, from_ms: int, to_ms: int) -> bool:
-    laid = (timeline.laid_at(at_ms).item for at_ms in (from_ms, max(from_ms, to_ms - 1)))
-    return any(item is not None and item.gloves for item in laid)
 
 
 def _free_ms(timeline: Timeline, from_ms: int, to_ms: int) -> int:

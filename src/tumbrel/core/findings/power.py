@@ -173,7 +173,7 @@ def no_outside_source(seen: Seen) -> Iterator[Found]:
     plan = seen.record.written.plan
     sources = {chosen.camera: chosen.source for chosen in plan.cameras}
     for number, assignment, camera in seen.assignments():
-        set_up = next((s for s in camera.set_ups if s.id == assignment.set_up), None)
+        set_up = camera.built(assignment.set_up)
         if set_up is None or set_up.power == "battery" or sources.get(camera.id) is not None:
             continue
         values: Values = {"camera": camera.name, "set_up": set_up.name}

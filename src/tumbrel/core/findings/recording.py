@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from ..document import Interval, Leg, Loop, Takes, Windows
+from ..memory import longest_clip_s
 from ..patterns import frame_takes_ms
 from ..rehearsal.camera.asked_time import GapSpan
 from ..rehearsal.camera.causes import Cause
 from ..rehearsal.trip.asked import Looping
-from ..rehearsal.trip.asking import longest_ms
 from ..rehearsal.trip.timeline import place_of
 from ..rehearsal.trip.windows import days_of, span_of
 from ..wording.units import counted, kept_of, opening
@@ -168,11 +168,12 @@ def clip_limit_stops(seen: Seen) -> Iterator[Found]:
             continue
         assignment = seen.record.written.plan.assignments[gap.assignment]
         mode = next(m for m in run.camera.modes if m.id == assignment.mode)
-        set_up = next(one for one in run.camera.set_ups if one.id == assignment.set_up)
+        set_up = run.camera.built(assignment.set_up)
+        frames = isinstance(assignment.pattern, Interval)
         values: Values = {
             "camera": run.camera.name,
             "mode": mode.name,
-            "minutes": round((longest_ms(mode, set_up, assignment) or 0) / 60_000),
+            "minutes": round((longest_clip_s(mode, set_up, frames=frames) or 0) / 60),
         }
         path = f"plan.assignments[{gap.assignment}].mode"
         yield Found(path, values, run.camera.id, assignment.item)

@@ -46,7 +46,7 @@ def following_shutter(per_s: float) -> str:
     return f"1/{per_s:g} s, which follows the rate"
 
 
-def ranged_shutter(per_s: float, shorter: bool) -> str:
+def ranged_shutter(per_s: float, *, shorter: bool) -> str:
     """A shutter that may be shorter, or longer, than the preset's."""
     return f"1/{per_s:g} s or {'shorter' if shorter else 'longer'} by the preset"
 

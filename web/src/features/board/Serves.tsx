@@ -28,6 +28,9 @@ const LONGEST_REASON = 200;
 export function Serves({ document, leg, camera, asked, put }: Props) {
   const mine = leg?.cameras.find((one) => one.camera === camera);
   if (leg === undefined || mine === undefined) return null;
+  const spokenOf = document.kit.cameras.some(
+    (one) => one.id === camera && one.mounts.some((known) => known.mount === mine.mount),
+  ); // what is known of a mount may advise against it too
   const others = leg.suggested.filter((one) => one !== camera);
   return (
     <section className={`serves ${mine.verdict}`} aria-label="Whether it serves here">
@@ -36,7 +39,7 @@ export function Serves({ document, leg, camera, asked, put }: Props) {
         {ANGLES[mine.angle]}, {MOUNTS[mine.mount]}: it {VERDICTS[mine.verdict]}
         {mine.why.length === 0 ? "." : `: ${mine.why.join("; ")}.`}
       </p>
-      {mine.verdict !== "well" && asked !== undefined ? (
+      {asked !== undefined && (mine.verdict !== "well" || spokenOf) ? (
         <TextIn
           label="Why all the same"
           value={asked.reason}

@@ -1,6 +1,5 @@
 import { memo } from "react";
-import { type SwapWhen, withSwap } from "../../domain/edits";
-import { withCardSwap } from "../../domain/handEdits";
+import { type SwapWhen, withCardSwap, withSwap } from "../../domain/edits";
 import type { Camera, Plan, PlanDocument } from "../../domain/types";
 import { ChoiceIn } from "../../ui/fields";
 
@@ -19,85 +18,72 @@ const WHEN: { value: SwapWhen; name: string }[] = [
 const DECIDE = "";
 const LEAVE = "-";
 
-/** The person's own word on the battery at this stop, over the policy's. */
-export const SwapHere = memo(function SwapHere(props: Props) {
+/** The person's own word on battery and card at this stop, over the policy's. */
+export const SwapHere = memo(function SwapHere({ camera, item, plan, document, editPlan }: Props) {
+  const { kit } = document;
+  const { memory } = camera;
+  const mine = (one: { camera: string; item: string }) =>
+    one.camera === camera.id && one.item === item;
+  const swap = plan.swaps.find(mine);
+  const change = plan.card_swaps.find(mine);
   return (
     <>
-      <BatteryHere {...props} />
-      {props.camera.memory.kind === "slot" && props.document.kit.cards.length > 1 ? (
-        <CardHere {...props} />
+      {camera.battery_comes_out ? (
+        <WordHere
+          label="Battery here"
+          whenLabel="When"
+          unit={swap?.battery}
+          when={swap?.when}
+          fitting={kit.batteries.filter((one) => one.family === camera.battery_family)}
+          put={(battery, when) => editPlan((old) => withSwap(old, camera.id, item, battery, when))}
+        />
+      ) : (
+        <p className="hint">Its battery does not come out.</p>
+      )}
+      {memory.kind === "slot" && kit.cards.length > 1 ? (
+        <WordHere
+          label="Card here"
+          whenLabel="Card when"
+          unit={change?.card}
+          when={change?.when}
+          fitting={kit.cards.filter((one) => one.gb <= memory.largest_gb)}
+          put={(card, when) => editPlan((old) => withCardSwap(old, camera.id, item, card, when))}
+        />
       ) : null}
     </>
   );
 });
 
-/** The person's own word on the card at this stop. */
-function CardHere({ camera, item, plan, document, editPlan }: Props) {
-  const swap = plan.card_swaps.find((one) => one.camera === camera.id && one.item === item);
-  const largest = camera.memory.kind === "slot" ? camera.memory.largest_gb : 0;
-  return (
-    <div className="strip-fields">
-      <ChoiceIn
-        label="Card here"
-        value={swap === undefined ? DECIDE : (swap.card ?? LEAVE)}
-        choices={[
-          { value: DECIDE, name: "as the policy says" },
-          { value: LEAVE, name: "leave in what is in" },
-          ...document.kit.cards
-            .filter((one) => one.gb <= largest)
-            .map((one) => ({ value: one.id, name: `put in ${one.name}` })),
-        ]}
-        onCommit={(chosen) => {
-          const card = chosen === DECIDE ? undefined : chosen === LEAVE ? null : chosen;
-          editPlan((old) => withCardSwap(old, camera.id, item, card));
-        }}
-        wide
-      />
-      {swap?.card == null ? null : (
-        <ChoiceIn
-          label="Card when"
-          value={swap.when}
-          choices={WHEN}
-          onCommit={(when) => {
-            editPlan((old) => withCardSwap(old, camera.id, item, swap.card, when));
-          }}
-          wide
-        />
-      )}
-    </div>
-  );
+interface WordProps {
+  label: string;
+  whenLabel: string;
+  /** What is to go in; null: what is in stays; and when. Neither, where the policy decides. */
+  unit: string | null | undefined;
+  when: SwapWhen | undefined;
+  fitting: readonly { id: string; name: string }[];
+  put: (unit: string | null | undefined, when?: SwapWhen) => void;
 }
 
-function BatteryHere({ camera, item, plan, document, editPlan }: Props) {
-  if (camera.battery_comes_out === false)
-    return <p className="hint">Its battery does not come out.</p>;
-  const swap = plan.swaps?.find((one) => one.camera === camera.id && one.item === item);
-  const value = swap === undefined ? DECIDE : (swap.battery ?? LEAVE);
-  const fitting = document.kit.batteries.filter((one) => one.family === camera.battery_family);
+function WordHere({ label, whenLabel, unit, when, fitting, put }: WordProps) {
   return (
     <div className="strip-fields">
       <ChoiceIn
-        label="Battery here"
-        value={value}
+        label={label}
+        value={when === undefined ? DECIDE : (unit ?? LEAVE)}
         choices={[
           { value: DECIDE, name: "as the policy says" },
           { value: LEAVE, name: "leave in what is in" },
           ...fitting.map((one) => ({ value: one.id, name: `put in ${one.name}` })),
         ]}
-        onCommit={(chosen) => {
-          const battery = chosen === DECIDE ? undefined : chosen === LEAVE ? null : chosen;
-          editPlan((old) => withSwap(old, camera.id, item, battery));
-        }}
+        onCommit={(chosen) => put(chosen === DECIDE ? undefined : chosen === LEAVE ? null : chosen)}
         wide
       />
-      {swap?.battery == null ? null : (
+      {unit == null || when === undefined ? null : (
         <ChoiceIn
-          label="When"
-          value={swap.when}
+          label={whenLabel}
+          value={when}
           choices={WHEN}
-          onCommit={(when) => {
-            editPlan((old) => withSwap(old, camera.id, item, swap.battery, when));
-          }}
+          onCommit={(next) => put(unit, next)}
           wide
         />
       )}

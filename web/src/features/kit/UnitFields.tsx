@@ -1,5 +1,4 @@
 import * as assume from "../../domain/assumed";
-import { minutesToTaper, rateOf } from "../../domain/charging";
 import * as limits from "../../domain/limits";
 import { familyIsFree, withCopiedBattery, withCopiedCard } from "../../domain/kitEdits";
 import { WARMTH } from "../../domain/powerEdits";
@@ -314,16 +313,17 @@ function ChargingIn({ unit, change }: ChargingProps) {
   const rate = unit.rate_per_h ?? null;
   const most = limits.BatteryFamily.rate_per_h.max;
   const tidy = (value: number) => Math.round(value * 10) / 10;
+  const across = (value: number) => (assume.kink * 60) / value; // minutes of a rate, and back
   return (
     <>
       <NumberIn
         label="Empty to 80 % in"
         unit="min"
-        value={rate === null ? null : tidy(minutesToTaper(rate))}
-        min={minutesToTaper(most)}
+        value={rate === null ? null : tidy(across(rate))}
+        min={across(most)}
         max={1440}
-        assumed={String(tidy(minutesToTaper(assume.charge_rate_per_h)))}
-        onCommit={(minutes) => change({ rate_per_h: rateOf(assume.kink, minutes) })}
+        assumed={String(tidy(across(assume.charge_rate_per_h)))}
+        onCommit={(minutes) => change({ rate_per_h: across(minutes) })}
         onClear={() => change({ rate_per_h: null })}
       />
       <NumberIn

@@ -92,12 +92,6 @@ class Copying:
     def use_scene(self, scene: Scene) -> None:
         """Go by a scene that was the same until now."""
         self.wanted = scene.hands.copies
-        self.side_shares = {
-            span.assignment: span.recording.mode.proxy_share
-            for run in self.cameras
-            for span in run.schedule.spans
-            if span.recording is not None
-        }
 
     # -- when -----------------------------------------------------------------------
 
@@ -199,7 +193,7 @@ class Copying:
                 len(landed),
                 sum(self._size(clip, job.copy) for clip, _ in landed),
                 len(left),
-                sum(clip.bytes for clip in left),
+                sum(self._size(clip, job.copy) for clip in left),
                 why,
                 wiped_single,
                 not_wiped,
@@ -211,8 +205,16 @@ class Copying:
 
     def _size(self, clip: Kept, copy: Copy) -> int:
         """What of a clip goes over [bytes]: all, or all but the small files beside it."""
-        share = 0.0 if copy.side_files else self.side_shares.get(clip.assignment, 0.0)
-        return round(clip.bytes / (1.0 + share))
+        if copy.side_files:
+            return clip.bytes
+        modes = (
+            span.recording.mode
+            for run in self.cameras
+            for span in run.schedule.spans
+            if span.assignment == clip.assignment and span.recording is not None
+        )
+        mode = next(modes, None)
+        return clip.bytes if mode is None else round(clip.bytes / (1.0 + mode.proxy_share))
 
     def interrupt(self, run: CameraRun, now_ms: int) -> None:
         """The camera went off while it copied: whole files stay."""

@@ -48,7 +48,7 @@ def sits(run: CameraRun) -> Worn | None:
 def move_ms(camera: Camera, to: Worn, *, gloves: bool) -> int:
     """How long it takes to put a camera there [ms], bare or gloved (model/hands#moving)."""
     bare_s, gloved_s = camera.move_s, camera.move_gloved_s
-    known = next((one for one in camera.mounts if one.mount == to.mount), None)
+    known = camera.mounted(to.mount)
     if known is not None and known.move_s is not None:
         bare_s = known.move_s
         gloved_s = bare_s if known.move_gloved_s is None else known.move_gloved_s

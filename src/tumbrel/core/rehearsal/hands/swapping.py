@@ -11,6 +11,7 @@ from ..camera.handled import next_start_ms
 from ..power.next_event import SOON_MS
 from ..stock.batteries import Cell
 from ..stock.cards import CardRun
+from ..trip.hand_plan import Promise
 from ..trip.scene import Scene
 from ..trip.timeline import Laid
 from .handling import Handling
@@ -143,26 +144,20 @@ class Swapping:
         spares: list[Cell] = []
         for cell in self.cells:
             fits = not cell.in_camera and cell.family == run.camera.battery_family
-            if fits and not self._is_promised(cell, now_ms):
+            promises = self.plan.promised.get(cell.id, ())
+            if fits and not self._is_promised(promises, self.made, now_ms):
                 cell.rest_until(now_ms, share)
                 spares.append(cell)
         return spares
 
-    def _is_promised(self, cell: Cell, now_ms: int) -> bool:
-        """Whether the plan puts it into a camera here, or within a day (model/hands#swap)."""
+    def _is_promised(
+        self, promises: tuple[Promise, ...], made: set[tuple[str, str]], now_ms: int
+    ) -> bool:
+        """Whether the plan puts a unit into a camera here, or within a day (model/hands#swap)."""
         here = self.timeline.laid_at(now_ms)
-        for camera, item, at_ms in self.plan.promised.get(cell.id, ()):
+        for camera, item, at_ms in promises:
             due = item == here.id or now_ms <= at_ms < now_ms + SOON_MS
-            if due and (camera, item) not in self.made:
-                return True
-        return False
-
-    def _is_kept(self, card: CardRun, now_ms: int) -> bool:
-        """Whether the plan puts a card into a camera here, or within a day (model/hands#swap)."""
-        here = self.timeline.laid_at(now_ms)
-        for camera, item, at_ms in self.plan.cards_promised.get(card.store.id, ()):
-            due = item == here.id or now_ms <= at_ms < now_ms + SOON_MS
-            if due and (camera, item) not in self.cards_made:
+            if due and (camera, item) not in made:
                 return True
         return False
 
@@ -194,7 +189,9 @@ class Swapping:
             if card.place == "bag"
             and card.gb <= slot.largest_gb
             and card.store.sustained_bytes_s >= need.peak_rate
-            and not self._is_kept(card, now_ms)
+            and not self._is_promised(
+                self.plan.cards_promised.get(card.store.id, ()), self.cards_made, now_ms
+            )
         ]
         enough = [card for card in spares if card.free >= wanted]
         if enough:
@@ -210,7 +207,8 @@ class Swapping:
     def card_said(self, run: CameraRun, here: Laid, now_ms: int) -> SwapCard | None:
         """The plan's own word on a card at this stop, where it can be done now."""
         said = self.plan.card_swaps.get((run.camera.id, here.id))
-        if said is None or said.card is None or (run.camera.id, here.id) in self.cards_made:
+        made = (run.camera.id, here.id) in self.cards_made
+        if said is None or said.card is None or made or Cause.COPYING in run.holds:
             return None
         if said.when == "leaving" and now_ms < self.handling.leaving_ms(here):
             return None

@@ -5,9 +5,9 @@ Source: model/results#reach.
 
 from __future__ import annotations
 
-from ...document import Assignment, Camera, Leg, Moment, Mounted, Plan
+from ...document import Camera, Item, Leg, Moment, Mounted
+from ...serving import carried, mount_and_angle
 from ..engine.played import Played
-from ..trip.timeline import Laid
 from .stretch_results import ReachTold
 
 
@@ -18,22 +18,22 @@ def reaches_told(played: Played) -> tuple[ReachTold, ...]:
     press, what is in a pocket stays there, and what is mounted is pressed; where they are never
     free, nothing is reached.
     """
-    plan, told = played.written.plan, []
-    if all(known.reach_s is None for one in played.written.kit.cameras for known in one.mounts):
+    kit, plan = played.written.kit, played.written.plan
+    told: list[ReachTold] = []
+    if all(known.reach_s is None for camera in kit.cameras for known in camera.mounts):
         return ()
-    carried = {one.camera: one.mount for one in plan.cameras}
     for part in played.timeline.laid:
         item = part.item
         if item is None or not item.moments:
             continue
+        asked = {one.camera: one for one in plan.assignments if one.item == part.id}
         rows = []
-        for camera in played.written.kit.cameras:
-            asked = _asked(plan, camera, part)
-            sits = (asked.mount if asked else None) or carried.get(camera.id, "other")
-            known = next((one for one in camera.mounts if one.mount == sits), None)
-            if known is None or known.reach_s is None or _rolls(plan, camera, part):
-                continue
-            if not _can(part, known):
+        for camera in kit.cameras:
+            here = asked.get(camera.id)
+            mount, _ = mount_and_angle(carried(plan, camera.id), here)
+            known = camera.mounted(mount)
+            goes_on = here is not None and here.pattern.kind in ("roll", "loop")
+            if known is None or known.reach_s is None or goes_on or not _can(item, known):
                 continue
             rows += [_row(item.id, camera, moment, known.reach_s) for moment in item.moments]
         told += sorted(rows, key=lambda row: (row.moment, row.after_s))
@@ -52,20 +52,8 @@ def _row(item: str, camera: Camera, moment: Moment, reach_s: float) -> ReachTold
     )
 
 
-def _asked(plan: Plan, camera: Camera, part: Laid) -> Assignment | None:
-    mine = (one for one in plan.assignments if (one.camera, one.item) == (camera.id, part.id))
-    return next(mine, None)
-
-
-def _rolls(plan: Plan, camera: Camera, part: Laid) -> bool:
-    """Whether it films there all the time, or keeps what has been."""
-    asked = _asked(plan, camera, part)
-    return asked is not None and asked.pattern.kind in ("roll", "loop")
-
-
-def _can(part: Laid, known: Mounted) -> bool:
+def _can(item: Item, known: Mounted) -> bool:
     """Whether hands may: take it out where they are free, else press what they reach."""
-    item = part.item
     if not isinstance(item, Leg) or item.hands == "free":
         return True
     return item.hands == "stops" and known.mount != "other" and known.pressed

@@ -12,7 +12,7 @@ from ...document import (
     Camera,
     Interval,
     Loop,
-    Mode,
+    Moment,
     Mount,
     PlanDocument,
     Roll,
@@ -22,7 +22,7 @@ from ...document import (
 )
 from ...energy import features_w, mode_w
 from ...heat import Body, body_of
-from ...memory import byte_rate, clip_bytes, peak_byte_rate
+from ...memory import byte_rate, clip_bytes, longest_clip_s, peak_byte_rate
 from ...parameters import Defaults
 from ...patterns import (
     Span,
@@ -30,13 +30,13 @@ from ...patterns import (
     counted,
     frame_every_ms,
     frame_on_ms,
-    how_many,
     merged,
     middles,
     save_count,
     segment_ms,
     take_spans,
 )
+from ...serving import carried, mount_and_angle
 from .asked import Arming, Asked, Framing, Looping, Recording, Worn
 from .timeline import Laid, Timeline
 from .windows import window_spans
@@ -67,8 +67,7 @@ class Asking:
         self.timeline = timeline
         self.defaults = defaults
         self.answering = _answering(camera, document)
-        plans = document.plan.cameras
-        self.carried: Mount = next((one.mount for one in plans if one.camera == camera.id), "other")
+        self.carried = carried(document.plan, camera.id)
         boot_s = camera.boot_s if camera.boot_s is not None else defaults.boot_s.value
         self.boot_ms = round(boot_s * 1000)
         self._bodies: dict[str, Body] = {}
@@ -90,7 +89,8 @@ class Asking:
 
     def _worn(self, assignment: Assignment) -> Worn:
         """Where it is to sit, the mount its own or as it is carried (model/hands#moving)."""
-        return Worn(assignment.set_up, assignment.mount or self.carried)
+        mount, _ = mount_and_angle(self.carried, assignment)
+        return Worn(assignment.set_up, mount)
 
     def _say_who_starts(self, span: Asked, early_ms: int) -> None:
         """When it can begin to boot, by schedule or a free hand; and who starts it.
@@ -113,8 +113,7 @@ class Asking:
         pattern = self.document.plan.assignments[span.assignment].pattern
         by_power = isinstance(pattern, Armed) and pattern.trigger == "power"
         says = self.answering and timeline.awake_at(at_ms)
-        reached = self._reached(span.worn.mount)
-        presses = reached and any(timeline.presses_at(one) for one in moments)
+        presses = any(self._hand_at(one, span.worn.mount) for one in moments)
         span.begun = alone or by_power or span.by_hand or says or presses
 
     def _of(self, number: int, assignment: Assignment) -> list[Asked]:
@@ -147,7 +146,7 @@ class Asking:
                 return [self._armed(whole, whole.recording, pattern, part)]
 
     def _recording(self, assignment: Assignment) -> Recording | None:
-        set_up = next((s for s in self.camera.set_ups if s.id == assignment.set_up), None)
+        set_up = self.camera.built(assignment.set_up)
         if set_up is None:
             return None
         if set_up.id not in self._bodies:
@@ -180,7 +179,7 @@ class Asking:
 
     def _loop(self, whole: Asked, recording: Recording, pattern: Loop, part: Laid) -> Asked:
         mount = self._worn(self.document.plan.assignments[whole.assignment]).mount
-        presses, lost = self._presses(pattern, part, reached=self._reached(mount))
+        presses, lost = self._presses(pattern, part, mount)
         each_ms = segment_ms(pattern)
         held = clip_bytes(recording.byte_rate, each_ms * pattern.segments)
         seconds = (whole.end_ms - whole.start_ms) / 1000.0
@@ -197,30 +196,28 @@ class Asking:
 
         Where nobody can say or press it then, there is none. Source: model/patterns#asked.
         """
-        duration_ms = part.end_ms - part.start_ms
-        reached = self._reached(self._worn(self.document.plan.assignments[whole.assignment]).mount)
+        mount = self._worn(self.document.plan.assignments[whole.assignment]).mount
         found = []
-        for moment in part.item.moments if part.item else ():
-            for at_ms in middles(counted(moment, duration_ms), part.start_ms, duration_ms):
-                said_ms = min(at_ms + moment.reaction_s * 1000, part.end_ms - 1)
-                if self._calls(pattern, said_ms, reached):
-                    first_ms = max(whole.start_ms, said_ms - pattern.pre_record_s * 1000)
-                    last_ms = min(whole.end_ms, said_ms + pattern.seconds * 1000)
-                    found.append((first_ms, last_ms))
+        for moment, at_ms in moments_on(part):
+            said_ms = min(at_ms + moment.reaction_s * 1000, part.end_ms - 1)
+            by_word = pattern.trigger == "voice" and self.timeline.awake_at(said_ms)
+            if by_word or (pattern.trigger == "press" and self._hand_at(said_ms, mount)):
+                first_ms = max(whole.start_ms, said_ms - pattern.pre_record_s * 1000)
+                last_ms = min(whole.end_ms, said_ms + pattern.seconds * 1000)
+                found.append((first_ms, last_ms))
         return merged(found)
 
-    def _calls(self, pattern: Armed, at_ms: int, reached: bool) -> bool:
-        if pattern.trigger == "voice":
-            return self.timeline.awake_at(at_ms)
-        if reached:
+    def _hand_at(self, at_ms: int, mount: Mount) -> bool:
+        """Whether a hand presses its button: out of reach on the mount, only a free one does.
+
+        Source: model/hands#who-presses.
+        """
+        known = self.camera.mounted(mount)
+        if known is None or known.pressed:
             return self.timeline.presses_at(at_ms)
         return self.timeline.hands_free_at(at_ms)
 
-    def _reached(self, mount: Mount) -> bool:
-        """Whether a hand reaches its button on a mount (model/hands#who-presses)."""
-        return all(one.pressed for one in self.camera.mounts if one.mount == mount)
-
-    def _presses(self, pattern: Loop, part: Laid, *, reached: bool) -> tuple[tuple[int, ...], int]:
+    def _presses(self, pattern: Loop, part: Laid, mount: Mount) -> tuple[tuple[int, ...], int]:
         """When the loop is saved: evenly, or d + r after each moment begins; else lost."""
         duration_ms = part.end_ms - part.start_ms
         count = save_count(pattern, duration_ms)
@@ -229,20 +226,17 @@ class Asking:
         else:
             wanted = sorted(
                 at_ms + (moment.seconds + moment.reaction_s) * 1000
-                for moment in (part.item.moments if part.item else ())
-                for at_ms in middles(counted(moment, duration_ms), part.start_ms, duration_ms)
+                for moment, at_ms in moments_on(part)
             )
-        pressed = [self._pressed_ms(min(at_ms, part.end_ms), part, reached) for at_ms in wanted]
+        pressed = [self._pressed_ms(min(at_ms, part.end_ms), part, mount) for at_ms in wanted]
         kept = sorted({at_ms for at_ms in pressed if at_ms is not None})
         return tuple(kept), len(pressed) - sum(at_ms is not None for at_ms in pressed)
 
-    def _pressed_ms(self, wanted_ms: int, part: Laid, reached: bool) -> int | None:
+    def _pressed_ms(self, wanted_ms: int, part: Laid, mount: Mount) -> int | None:
         """When a save that is wanted is pressed: at once, at the next free hand, or too late."""
         there_ms = min(wanted_ms, part.end_ms - 1)
         says = self.answering and self.timeline.awake_at(there_ms)
-        timeline = self.timeline
-        presses = timeline.presses_at(there_ms) if reached else timeline.hands_free_at(there_ms)
-        if says or presses:
+        if says or self._hand_at(there_ms, mount):
             return wanted_ms
         next_ms = self.timeline.next_free_ms(wanted_ms)
         free = next_ms < self.timeline.duration_ms or self.timeline.hands_free_at(next_ms)
@@ -316,6 +310,8 @@ def recording_of(
     extra_w = features_w(camera, allowed, defaults)
     own_rise = mode.rise_k if mode.rise_k is not None else body.resistance_k_per_w * own_w
     rise_k = own_rise + body.resistance_k_per_w * extra_w
+    frames = isinstance(assignment.pattern, Interval)
+    longest_s = longest_clip_s(mode, set_up, frames=frames)
     armed_w = _armed_w(camera, assignment, own_w + extra_w, defaults)
     as_recording = armed_w == own_w + extra_w
     return Recording(
@@ -325,22 +321,13 @@ def recording_of(
         rise_k=rise_k,
         byte_rate=byte_rate(mode, defaults),
         peak_rate=peak_byte_rate(mode, defaults),
-        clip_limit_ms=longest_ms(mode, set_up, assignment),
+        clip_limit_ms=None if longest_s is None else longest_s * 1000,
         body=body,
         armed_w=armed_w,
         armed_rise_k=rise_k if as_recording else body.resistance_k_per_w * armed_w,
         boot_w=own_w + extra_w,
         boot_rise_k=rise_k,
     )
-
-
-def longest_ms(mode: Mode, set_up: SetUp, assignment: Assignment) -> int | None:
-    """The longest clip, or run of frames, that a mode so built makes [ms] (model/memory#clips)."""
-    limits = [mode.clip_limit_s, set_up.clip_limit_s]
-    if isinstance(assignment.pattern, Interval):
-        limits = [mode.clip_limit_s, set_up.lapse_limit_s]
-    known = [one for one in limits if one is not None]
-    return min(known) * 1000 if known else None
 
 
 def _armed_w(
@@ -355,16 +342,21 @@ def _armed_w(
     return camera.standby_w if camera.standby_w is not None else defaults.standby_w.value
 
 
+def moments_on(part: Laid) -> Iterator[tuple[Moment, int]]:
+    """Every moment of a leg or stop, kind by kind, with when it begins [ms]."""
+    duration_ms = part.end_ms - part.start_ms
+    for moment in part.item.moments if part.item else ():
+        for at_ms in middles(counted(moment, duration_ms), part.start_ms, duration_ms):
+            yield moment, at_ms
+
+
 def moment_times(timeline: Timeline) -> Iterator[tuple[str, int, int, int]]:
     """Every moment of the trip: leg or stop, number on it, start and end [ms].
 
     Source: model/results#moments.
     """
     for part in timeline.laid:
-        if part.item is None:
-            continue
-        duration_ms = part.end_ms - part.start_ms
-        for number, moment in enumerate(part.item.moments):
-            count = how_many(moment.count, moment.per_hour, duration_ms)
-            for at_ms in middles(count, part.start_ms, duration_ms) if count else ():
-                yield part.id, number, at_ms, at_ms + moment.seconds * 1000
+        kinds = part.item.moments if part.item else ()
+        for moment, at_ms in moments_on(part):
+            number = next(n for n, one in enumerate(kinds) if one is moment)
+            yield part.id, number, at_ms, at_ms + moment.seconds * 1000

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
 from ...document import Copy, ManualCardSwap, ManualSwap, PlanDocument
 from ...local_time import ms_at
 from .timeline import Timeline
+
+Promise = tuple[str, str, int]  # camera, leg or stop, and when that begins [ms]
 
 
 @dataclass(frozen=True, slots=True)
@@ -24,18 +26,17 @@ class PlugSaid:
 class HandPlan:
     """The plan's words for the hands, by what they are about.
 
-    `swaps` by camera and leg or stop; `promised` by battery: camera, leg or stop, and its start
-    [ms]; cards likewise; `plugs` by leg or stop and unit; `full_by_ms` by unit; `fed` the
-    cameras that each source feeds; `linked` the other cameras of a camera's link;
-    `leaving` where something is left until the last chance.
+    `swaps` by camera and leg or stop; `promised` by battery; cards likewise; `plugs` by leg or
+    stop and unit; `full_by_ms` by unit; `fed` the cameras that each source feeds; `linked` the
+    other cameras of a camera's link; `leaving` where something is left until the last chance.
     """
 
     early: bool
     charges: bool
     swaps: Mapping[tuple[str, str], ManualSwap]
-    promised: Mapping[str, tuple[tuple[str, str, int], ...]]
+    promised: Mapping[str, tuple[Promise, ...]]
     card_swaps: Mapping[tuple[str, str], ManualCardSwap]
-    cards_promised: Mapping[str, tuple[tuple[str, str, int], ...]]
+    cards_promised: Mapping[str, tuple[Promise, ...]]
     plugs: Mapping[str, Mapping[str, PlugSaid]]
     copies: tuple[Copy, ...]
     full_by_ms: Mapping[str, int]
@@ -48,16 +49,6 @@ class HandPlan:
 def hand_plan_of(document: PlanDocument, timeline: Timeline) -> HandPlan:
     """The plan's words for the hands, with their times."""
     plan = document.plan
-    promised: dict[str, tuple[tuple[str, str, int], ...]] = {}
-    for swap in plan.swaps:
-        if swap.battery is not None:
-            one = (swap.camera, swap.item, timeline.by_id[swap.item].start_ms)
-            promised[swap.battery] = (*promised.get(swap.battery, ()), one)
-    cards_promised: dict[str, tuple[tuple[str, str, int], ...]] = {}
-    for change in plan.card_swaps:
-        if change.card is not None:
-            one = (change.camera, change.item, timeline.by_id[change.item].start_ms)
-            cards_promised[change.card] = (*cards_promised.get(change.card, ()), one)
     plugs: dict[str, dict[str, PlugSaid]] = {}
     for plug in plan.plugs:
         at_ms = 0
@@ -69,9 +60,9 @@ def hand_plan_of(document: PlanDocument, timeline: Timeline) -> HandPlan:
         early=plan.swap_policy == "early",
         charges=plan.charging != "never",
         swaps={(swap.camera, swap.item): swap for swap in reversed(plan.swaps)},
-        promised=promised,
+        promised=_promised(((one.battery, one) for one in plan.swaps), timeline),
         card_swaps={(one.camera, one.item): one for one in reversed(plan.card_swaps)},
-        cards_promised=cards_promised,
+        cards_promised=_promised(((one.card, one) for one in plan.card_swaps), timeline),
         plugs=plugs,
         copies=plan.copies,
         full_by_ms={
@@ -90,6 +81,18 @@ def hand_plan_of(document: PlanDocument, timeline: Timeline) -> HandPlan:
             | {one.item for one in plan.card_swaps if one.when == "leaving"}
         ),
     )
+
+
+def _promised(
+    named: Iterable[tuple[str | None, ManualSwap | ManualCardSwap]], timeline: Timeline
+) -> dict[str, tuple[Promise, ...]]:
+    """For each battery or card that is named, where and when it is to go in."""
+    found: dict[str, tuple[Promise, ...]] = {}
+    for unit, swap in named:
+        if unit is not None:
+            one = (swap.camera, swap.item, timeline.by_id[swap.item].start_ms)
+            found[unit] = (*found.get(unit, ()), one)
+    return found
 
 
 def cameras_fed(document: PlanDocument) -> dict[str, frozenset[str]]:

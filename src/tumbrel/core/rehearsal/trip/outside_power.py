@@ -69,7 +69,7 @@ def _outside(
     standby_w: float,
 ) -> OutsidePower | None:
     """What a leg or stop wants on outside power; from when it can begin to boot."""
-    set_up = next((s for s in camera.set_ups if s.id == assignment.set_up), None)
+    set_up = camera.built(assignment.set_up)
     if set_up is None or set_up.power == "battery":
         return None
     spans = [s for s in asked if part.start_ms <= s.start_ms < part.end_ms]

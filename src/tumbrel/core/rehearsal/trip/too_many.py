@@ -14,6 +14,7 @@ from ...document import (
     PlanDocument,
     Takes,
 )
+from ...memory import longest_clip_s
 from ...patterns import counted, save_count
 from ..trip.timeline import Timeline
 
@@ -26,18 +27,13 @@ def refuse_too_many(document: PlanDocument, timeline: Timeline) -> None:
     Frames are not counted: they are played by their mean (model/patterns#trains), however many
     there are.
     """
-    limits_s = {
-        (camera.id, mode.id, set_up.id): min(
-            (one for one in (mode.clip_limit_s, set_up.clip_limit_s) if one), default=None
-        )
-        for camera in document.kit.cameras
-        for mode in camera.modes
-        for set_up in camera.set_ups
-    }
+    cameras = {camera.id: camera for camera in document.kit.cameras}
     asked, most, worst = 0, 0, 0
     for number, assignment in enumerate(document.plan.assignments):
         part = timeline.by_id[assignment.item]
-        limit_s = limits_s.get((assignment.camera, assignment.mode, assignment.set_up))
+        camera = cameras[assignment.camera]
+        mode = next((one for one in camera.modes if one.id == assignment.mode), None)
+        limit_s = None if mode is None else longest_clip_s(mode, camera.built(assignment.set_up))
         pieces = _pieces(assignment, part.end_ms - part.start_ms, limit_s)
         asked += pieces
         if pieces > most:
@@ -51,7 +47,7 @@ def refuse_too_many(document: PlanDocument, timeline: Timeline) -> None:
 
 
 def _pieces(assignment: Assignment, duration_ms: int, clip_limit_s: int | None) -> int:
-    """Takes, clips of at most the mode's longest, and saves that an assignment comes to."""
+    """Takes, clips of at most the longest, and saves that an assignment comes to."""
     pattern = assignment.pattern
     if isinstance(pattern, Takes | Armed):
         return counted(pattern, duration_ms)

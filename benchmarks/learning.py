@@ -6,6 +6,7 @@ from random import Random
 from statistics import median
 
 from benchmarks.yardstick import line, median_ms, yardstick_ms
+from tests.reference.measured import leave_one_out, told_of
 from tests.reference.rigs import LONGEST_MIN, Foretold, kit_of, off, taught_runs, tried
 from tumbrel.core.bench import learn
 from tumbrel.simulators.rig import some_truth
@@ -13,6 +14,7 @@ from tumbrel.simulators.rig import some_truth
 RIGS, EACH, SEEDS = 40, 6, (1, 2, 3)
 MEDIAN, WITHIN, ENDS, HELD_LOW, HELD_HIGH = 0.06, 0.80, 0.95, 0.75, 0.88
 FIT_MS = 1000.0
+MEASURED, LEFT_OUT, LEFT_HELD_LOW, LEFT_HELD_HIGH = 4, 0.10, 0.70, 0.90
 
 
 def main() -> bool:
@@ -34,7 +36,20 @@ def main() -> bool:
         f"  worst: {worst.likely_min:.0f} min foretold ({worst.low_min:.0f} to "
         f"{worst.high_min:.0f}), true {worst.true_min:.0f}"
     )
-    return _fast() and met and fine
+    return _left_out() and _fast() and met and fine
+
+
+def _left_out() -> bool:
+    """Runs of measured cameras with modules, charging, pauses, fans and cold, each left out."""
+    found = [one for seed in SEEDS for one in leave_one_out(MEASURED, seed)]
+    error, held = told_of(found)
+    fine = error < LEFT_OUT and LEFT_HELD_LOW <= held <= LEFT_HELD_HIGH
+    print(
+        f"{len(SEEDS) * MEASURED} measured cameras, {len(found)} runs left out: median error "
+        f"{error:.1%} (target {LEFT_OUT:.0%}), range of 80 % holds {held:.1%} (target "
+        f"{LEFT_HELD_LOW:.0%} to {LEFT_HELD_HIGH:.0%}): {'met' if fine else 'MISSED'}"
+    )
+    return fine
 
 
 def _judged(what: str, found: list[Foretold], errors: list[float]) -> bool:

@@ -135,6 +135,31 @@ def test_figures_are_taken_into_the_kit_and_put_back(api: Api, trip: Json, bench
     assert draw_of(undone) == draw_of(taken["kit"])
 
 
+def test_a_rate_that_charging_runs_taught_goes_with_the_family(
+    api: Api, trip: Json, bench: str
+) -> None:
+    """20 to 80 % in 18.75 min are 1.92 an hour."""
+    more = {"charging": True, "charge_start": 0.2, "charge_end": 0.8}
+    runs = [run(f"c{n}", 18.75, "stopped", **more) for n in range(3)]
+    keep(api, bench, runs=runs)
+    before = api.get(f"/kits/{trip['kit_id']}")["kit"]["families"][0]
+    told = api.post(f"{bench}/effects", {"camera": "cam"})["changes"]
+    assert [one["figure"] for one in told] == [f"{before['name']} fills to 80 % in"]
+    taken = api.post(f"{bench}/take", asked(api, trip))
+    assert taken["kit"]["kit"]["families"][0]["rate_per_h"] == pytest.approx(1.9, abs=0.1)
+    on = {"family": taken["kit"]["kit"]["families"][0], "runs": runs}
+    on["taken"] = taken["bench"]["notebook"]["taken"][0]
+    camera = taken["kit"]["kit"]["cameras"][0]
+    answer = api.post("/bench/learned", {**on, "camera": camera})
+    assert answer["taken_stands"]
+    (rate,) = [one for one in answer["figures"] if one["kind"] == "rate_per_h"]
+    low, value, high = (int(rate[key].removesuffix(" min")) for key in ("low", "value", "high"))
+    assert low <= value <= high
+    assert low < high
+    back = api.post(f"{bench}/put-back", asked(api, trip))
+    assert back["kit"]["kit"]["families"][0] == before
+
+
 def test_steps_of_the_bench_leave_what_is_said_of_the_kit(api: Api, trip: Json, bench: str) -> None:
     """Else undone runs would count twice: in the kit's figures, and again once they are redone."""
     keep(api, bench, runs=RUNS)

@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.build import camera, mode, set_up
-from tumbrel.core.document import BatteryFamily, Camera, Card, DrawByRunTime, Mode
+from tumbrel.core.document import BatteryFamily, Camera, Card, DrawByRunTime, Mode, SetUp
 from tumbrel.core.energy import (
     features_w,
     mode_w,
@@ -105,7 +106,37 @@ def test_measured_figures_come_before_priors() -> None:
 
 @given(a=st.floats(0.0, 2.0), slow=st.floats(0.0, 30.0), more=st.floats(0.0, 30.0))
 def test_more_air_never_warms(a: float, slow: float, more: float) -> None:
-    assert shedding(1.0, a, slow + more) <= shedding(1.0, a, slow) <= 1.0
+    body = replace(body_of(CAMERA, CAMERA.set_ups[0], DEFAULTS), air_a=a)
+    assert 0.25 <= shedding(body, slow + more) <= shedding(body, slow) <= 1.0
+
+
+def test_thin_air_sheds_less() -> None:
+    """At 4200 m q = exp(-0.5) = 0.6065: still rises and lags x q^-0.3 = 1.1618, a x q^0.2 = 0.9048.
+
+    In 9 m/s 1 / (1 + 0.8 x 0.9048 x 3) = 0.3154, so g = 0.3663; at the sea 1 / 3.4 = 0.2941.
+    """
+    body = body_of(CAMERA, CAMERA.set_ups[0], DEFAULTS)
+    assert shedding(body, 0.0, 4200.0) == pytest.approx(1.16183, abs=1e-5)
+    assert shedding(body, 9.0, 4200.0) == pytest.approx(0.36632, abs=1e-5)
+    assert shedding(body, 9.0) == pytest.approx(1 / 3.4)
+
+
+def test_however_it_blows_a_quarter_is_left() -> None:
+    """1 / (1 + 0.8 x 5) = 0.2 at 25 m/s; 0.25 is the least, before the height."""
+    body = body_of(CAMERA, CAMERA.set_ups[0], DEFAULTS)
+    assert shedding(body, 25.0) == 0.25
+    assert shedding(body, 25.0, 4200.0) == pytest.approx(0.25 * 1.16183, abs=1e-5)
+
+
+@given(height=st.floats(0.0, 8000.0), more=st.floats(0.0, 2000.0), air=st.floats(0.0, 30.0))
+def test_higher_is_never_cooler(height: float, more: float, air: float) -> None:
+    body = body_of(CAMERA, CAMERA.set_ups[0], DEFAULTS)
+    assert shedding(body, air, height + more) >= shedding(body, air, height)
+
+
+def test_a_set_up_has_a_lag_factor_of_its_own() -> None:
+    cased = SetUp(id="cased", name="Cased", case_factor=1.4, lag_factor=1.5, tau_s=600.0)
+    assert body_of(CAMERA, cased, DEFAULTS).tau_s == 900.0
 
 
 @given(

@@ -159,11 +159,11 @@ def test_a_plug_of_the_plan_that_was_made_is_not_told_as_missing() -> None:
 
 
 def test_a_bank_that_warms_gives_again_by_itself() -> None:
-    """At -20 it hides 0.40 of its 0.42, at -17.2 0.35: dry at -25, it wants 0.39 and wakes at
-    T = -20 + 10 (0.61 - 0.60) / 0.18 = -19.4; from -25 towards 10 with 2400 s that takes
-    2400 ln(35 / 29.4) = 415 s."""
+    """At -20 and below a bank hides 0.25: dry with 0.24, it wants 0.21 hidden and wakes at
+    T = -20 + 10 (0.25 - 0.21) / 0.13 = -16.9; from -25 towards 10 with 2400 s that takes
+    2400 ln(35 / 26.9) = 631 s."""
     rig = camera(set_ups=[set_up(power="outside_only")], starts_itself=True)
-    bank = {"kind": "bank", "id": "x", "name": "X", "mah": 9000, "charge": 0.42, "stays_on": True}
+    bank = {"kind": "bank", "id": "x", "name": "X", "mah": 9000, "charge": 0.24, "stays_on": True}
     document = raw(
         [stop("camp", 600, **air(-25)), leg("way", HOUR, hands="never", **air(10))],
         [asks("cam", "way")],
@@ -171,7 +171,7 @@ def test_a_bank_that_warms_gives_again_by_itself() -> None:
         plan={"cameras": [{"camera": "cam", "source": "x"}]},
     )
     told = told_of(document, {"sources": [bank]})
-    wakes_c = -20 + 10 * (0.61 - 0.60) / 0.18
+    wakes_c = -20 + 10 * (0.25 - 0.21) / 0.13
     wakes_s = 600 + 2400 * math.log(35 / (10 - wakes_c))
     assert told.cameras[0].filmed[0].start_ms / 1000 == pytest.approx(wakes_s, abs=1.0)
 

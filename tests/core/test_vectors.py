@@ -5,9 +5,9 @@ from __future__ import annotations
 import pytest
 
 from tests.build import FAMILY, asks, battery, camera, card, gaps, leg, mode, only, rehearsed
-from tumbrel.core.document import Mode
+from tumbrel.core.document import Camera, Mode, SetUp
 from tumbrel.core.energy import ms_to_empty, nominal_wh
-from tumbrel.core.heat import ms_to_level, shedding
+from tumbrel.core.heat import body_of, ms_to_level, shedding
 from tumbrel.core.memory import byte_rate, ms_to_full, usable_bytes
 from tumbrel.core.parameters import DEFAULTS
 
@@ -30,7 +30,8 @@ def test_the_same_through_the_whole_rehearsal() -> None:
 )
 def test_time_to_hot(ambient_c: float, air_mps: float, seconds: float | None) -> None:
     """Rise 60 K, tau 900 s: -900 ln(10/60) = 1612.6 s; 1/1.8 of the rise never; -900 ln(25/60)."""
-    g = shedding(1.0, 0.8, air_mps)
+    body = body_of(Camera.model_validate(camera()), SetUp(id="bare", name="Bare"), DEFAULTS)
+    g = shedding(body, air_mps)
     level_c = ambient_c + g * 60.0
     reached = ms_to_level(ambient_c, level_c, 70.0, 900.0 * g)
     if seconds is None:

@@ -235,11 +235,15 @@ def test_a_leg_is_split_halted_on_and_joined_again(page: Page, trip: str) -> Non
 def test_problems_are_walked_by_key_gaps_and_findings(page: Page, trip: str) -> None:
     board(page, trip)
     at(page, "d2-scree", "boom")
+    hand = "document.querySelector('[role=slider][aria-label^=\"The hand\"]').ariaValueText"
+    cell = "document.activeElement?.dataset.cell ?? ''"
+    here = f"`${{{cell}}} ${{{hand}}}`"
     seen = []
     for _ in range(8):
+        was = page.evaluate(here)
         page.keyboard.press("n")
-        page.wait_for_timeout(60)
-        seen.append(page.evaluate("document.activeElement?.dataset.cell ?? ''"))
+        page.wait_for_function(f"was => {here} !== was", arg=was)
+        seen.append(page.evaluate(cell))
     assert "d2-flight/chin" in seen
     assert len(set(seen)) > 4  # four gaps, and findings beside them
     back = seen[-2]

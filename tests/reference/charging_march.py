@@ -3,10 +3,17 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field
-from math import exp, radians, sin
+from math import exp
 from typing import Any
 
-from tests.reference.second.physics import CELL_LAG_S, INTO, hidden
+from tests.reference.second.physics import (
+    CELL_LAG_S,
+    COLD_BANK,
+    IDLE_W,
+    INTO,
+    RATE_PER_H,
+    hidden,
+)
 
 BANK_OUT = 0.85
 BANK_LAG_S = 2400.0
@@ -21,6 +28,12 @@ class Docked:
     charge: float
     cell_c: float
     refused: str = ""
+    cool: bool = False
+
+    def most_w(self) -> float:
+        """Half of it while cool."""
+        self.cool = self.cell_c < 12 if self.cool else self.cell_c <= 10
+        return self.wh * RATE_PER_H * (0.5 if self.cool else 1.0)
 
 
 @dataclass
@@ -32,6 +45,10 @@ class Store:
     cell_c: float
     floor: float
     loads_w: float
+
+    def line(self) -> float:
+        """What the cold holds back."""
+        return hidden(self.cell_c, 1.0, COLD_BANK)
 
 
 @dataclass
@@ -52,17 +69,16 @@ class Dock:
             inside = self.cells[: max(0, second // PLUG_S)]
             live = watts
             if self.bank is not None:
-                live = (
-                    watts
-                    if self.bank.charge > max(self.bank.floor, hidden(self.bank.cell_c))
-                    else 0.0
-                )
+                gives = self.bank.charge > max(self.bank.floor, self.bank.line())
+                live = watts if gives else 0.0
+                if gives and second >= PLUG_S:
+                    self.bank.charge -= IDLE_W / 3600 / self.bank.wh
             self._second(second, inside, min(live, self.port_w))
             for cell in self.cells:
                 cell.cell_c += (air_c - cell.cell_c) * (1 - exp(-1 / CELL_LAG_S))
             if self.bank is not None:
                 self.bank.cell_c += (air_c - self.bank.cell_c) * (1 - exp(-1 / BANK_LAG_S))
-                if self.bank.charge > hidden(self.bank.cell_c):
+                if self.bank.charge > self.bank.line():
                     self.bank.charge -= self.bank.loads_w / BANK_OUT / 3600 / self.bank.wh
 
     def _second(self, second: int, inside: list[Docked], port: float) -> None:
@@ -71,7 +87,7 @@ class Dock:
             self._refuse(second, cell)
         taking = [c for c in inside if not c.refused and c.charge < 0.99]
         for cell in taking if self.together else taking[:1]:
-            wanted = cell.wh * min(1.0, (1 - cell.charge) / 0.2) / INTO
+            wanted = cell.most_w() * min(1.0, (1 - cell.charge) / 0.2) / INTO
             given = min(left, wanted)
             left -= given
             cell.charge += given * INTO / 3600 / cell.wh
@@ -102,9 +118,3 @@ def ambient_by_second(items: list[dict[str, Any]]) -> list[float]:
             air.append(low + (high - low) * way)
         start_s += item["duration_s"]
     return air
-
-
-def clear_sky_w_m2(height_deg: float) -> float:
-    """Haurwitz, from the height of the sun."""
-    up = sin(radians(height_deg))
-    return 0.0 if up <= 0 else 1098.0 * up * exp(-0.057 / up)

@@ -16,6 +16,7 @@ from tumbrel.core.rehearsal.trip.prepare import prepare
 EVENT_S = 2.0
 CHARGE = 0.002
 HAIR = 0.0005
+SLACK_W = 10.0  # what may flow while events lie two seconds apart
 Doc = dict[str, Any]
 Spans = list[tuple[float, float]]
 
@@ -51,24 +52,31 @@ def apart(one: Spans, other: Spans) -> float:
     return total
 
 
-def shifted(document: Doc) -> Doc:
+def shifted(document: Doc, hair: float) -> Doc:
     """The same with charges a hair lower, and air a hair warmer."""
     other: Doc = json.loads(json.dumps(document))
-    for unit in (*other["kit"]["batteries"], *other["kit"].get("sources", [])):
-        if "mah" in unit or "family" in unit:
-            unit["charge"] = unit.get("charge", 1.0) * (1 - HAIR)
+    kit = other["kit"]
+    for unit in (*kit["batteries"], *kit.get("sources", []), *kit.get("gear", [])):
+        if {"mah", "family", "wh"} & set(unit):
+            unit["charge"] = min(1.0, unit.get("charge", 1.0) * (1 - hair))
     for item in other["trip"]["items"]:
         for end in ("temp_start_c", "temp_end_c"):
-            item[end] += 20 * HAIR
+            item[end] += 20 * hair
     return other
 
 
 def tells_little(document: Doc) -> bool:
     """Whether the second engine itself moves by more than the tolerance for a hair's difference."""
-    one, other = march(document), march(shifted(document))
+    one = march(document)
+    others = [march(shifted(document, hair)) for hair in (HAIR, -HAIR)]
     return any(
         apart(_missing(a), _missing(b)) > EVENT_S * (1 + len(_missing(a)))
+        for other in others
         for a, b in zip(one.cams, other.cams, strict=True)
+    ) or any(
+        abs(a.missing_s - b.missing_s) > EVENT_S
+        for other in others
+        for a, b in zip(one.gears, other.gears, strict=True)
     )
 
 
@@ -81,12 +89,16 @@ def _copies(played: Played, marched: World) -> list[str]:
     told = []
     for drive in played.hands.copying.room:
         landed = sum(one.drive == drive for one in played.hands.copying.landed)
-        other = sum(drive in clip.copies for cam in marched.cams for clip in cam.clips)
+        clips = [clip for cam in marched.cams for clip in cam.clips]
+        other = sum(drive in c.copies or (c.moved and c.memory.name == drive) for c in clips)
         if landed != other:
             told.append(f"{drive} got {landed} and {other} clips")
     for run, cam in zip(played.cameras, marched.cams, strict=True):
         used = run.card.used if run.card else 0
         turns = 2 + len(run.recorder.kept) + len(run.time.gaps)
+        held = run.beside.used if run.beside else 0
+        if cam.beside and abs(held - cam.beside.used) > 16e6 * EVENT_S * turns:
+            told.append(f"{run.camera.id} holds {held} and {cam.beside.used} B beside")
         if cam.memory and abs(used - cam.memory.used) > 16e6 * EVENT_S * turns:
             told.append(f"{run.camera.id} holds {used} and {cam.memory.used} B")
     return told
@@ -128,10 +140,18 @@ def compare(document: Doc) -> Compared:
             told.append(f"{cell.id} charge {cell.charge:.4f} and {other.charge:.4f}")
         if abs(cell.cell_c - other.cell_c) > 0.4:
             told.append(f"{cell.id} at {cell.cell_c:.2f} and {other.cell_c:.2f}")
+    for run, gear in zip(played.grid.gears, marched.gears, strict=True):
+        missed = sum(end_ms - start_ms for start_ms, end_ms in run.missing) / 1000
+        if abs(missed - gear.missing_s) > EVENT_S * (1 + len(run.missing)):
+            told.append(f"{run.id} missed {missed} and {gear.missing_s}")
+        if abs(run.charge - gear.charge) > CHARGE + SLACK_W * EVENT_S / 3600 / run.wh:
+            told.append(f"{run.id} charge {run.charge:.4f} and {gear.charge:.4f}")
     told += _copies(played, marched)
     told += _moves(played, marched)
     for bank in played.grid.banks:
         store = next(s for s in marched.stores if s.doc["id"] == bank.id)
-        if abs(bank.charge - store.charge) > CHARGE:
+        swaps = sum(done.kind == "module" for done in played.hands.done)
+        slack = SLACK_W * EVENT_S * (1 + swaps) / 3600 / bank.wh
+        if abs(bank.charge - store.charge) > CHARGE + slack:
             told.append(f"{bank.id} charge {bank.charge:.4f} and {store.charge:.4f}")
     return Compared(played, marched, told)

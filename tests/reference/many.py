@@ -89,6 +89,12 @@ class Making:
         """One more stretch."""
         self.asked.append(asks(name, item, **more))
 
+    def ask_all(self, first: str, second: str) -> None:
+        """Every camera on two items, the second a must."""
+        for one in self.cameras:
+            self.ask(one["id"], first)
+            self.ask(one["id"], second, importance="must")
+
     def done(self) -> Doc:
         """The document."""
         self.plan["swap_policy"] = self.plan.get("swap_policy") or self.draw.choice(
@@ -107,7 +113,34 @@ class Making:
             family=self.family,
         )
         document["kit"] |= self.kit
+        self._season(document)
         return document
+
+    def _season(self, document: Doc) -> None:
+        """On every other plan what most plans leave as it usually is."""
+        draw = random.Random(len(self.items) + 7 * self.draw.randint(0, 10**6))
+        if draw.random() < 0.5:
+            return
+        for one in document["kit"]["batteries"]:
+            one["health"] = draw.choice([1.0, 0.9, 0.75, 0.6])
+        for family in document["kit"]["families"]:
+            family["rate_per_h"] = draw.choice([0.4, 0.6, 1.0, 2.2])
+        for pocket in document["kit"]["pockets"]:
+            if draw.random() < 0.3:
+                pocket["kept_c"] = draw.choice([8.0, 18.0, 34.0])
+        for one in document["kit"]["cameras"]:
+            for built in one["set_ups"]:
+                built["lag_factor"] = draw.choice([1.0, 0.7, 1.6])
+                built["charges_recording"] = draw.random() < 0.6
+                built["case_factor"] = draw.choice([1.0, 0.3, 1.3])
+        place = {"latitude": 46.0, "longitude": 9.0, "height_m": draw.choice([0.0, 2600.0])}
+        document["trip"]["place"] = place
+        for item in document["trip"]["items"]:
+            item |= {"sun_share": draw.choice([0.0, 0.5, 1.0]), "sky": draw.choice([1.0, 0.5])}
+            item["snow"] = draw.random() < 0.3
+            if item["kind"] == "leg":
+                item["air_mps"] = draw.choice([0.0, 2.0, 9.0])
+                item["height_start_m"] = draw.choice([0.0, 1800.0, 4200.0])
 
 
 def fed_pair(seed: int) -> Doc:
@@ -147,9 +180,7 @@ def inn(seed: int) -> Doc:
     asleep = {"start_s": draw.choice([0, 1200]), "duration_s": 5400}
     m.stop(draw.choice([7200, 9000]), socket=socket, asleep=asleep, **air)
     second = m.leg(3, hands, **air)
-    for one in m.cameras:
-        m.ask(one["id"], first)
-        m.ask(one["id"], second, importance="must")
+    m.ask_all(first, second)
     return m.done()
 
 
@@ -466,3 +497,68 @@ KINDS = (
 def plan_of(seed: int) -> Doc:
     """A plan of the kind that a seed stands for."""
     return KINDS[seed % len(KINDS)](seed)
+
+
+def riders(seed: int) -> Doc:
+    """Cameras on modules and with microphones, in frost and warmth, which give out on the way."""
+    m, draw = Making(seed), random.Random(seed)
+    names = ("one", "two")[: draw.choice([1, 2])]
+    m.plan["cameras"], m.kit["sources"], m.kit["gear"] = [], [], []
+    for name in names:
+        m.camera(name, power="outside")
+        m.spares(1, 0.2)
+        watts = m.cameras[-1]["modes"][0]["draw"]["watts"]
+        alone = 5.7 / watts * 60
+        known: Doc = {"mah": draw.choice([600, 1500])}
+        if draw.random() < 0.5:
+            known = {"lasts_min": round(alone + draw.choice([15, 40]))}
+        module = {"kind": "module", "id": f"m-{name}", "name": name, "fits": name, **known}
+        out_w = draw.choice([3.0, 8.0])
+        m.kit["sources"].append(module | {"charge": draw.choice([0.5, 1.0]), "out_w": out_w})
+        m.plan["cameras"].append({"camera": name, "source": f"m-{name}"})
+        m.kit["gear"].append(
+            {
+                "id": f"g-{name}",
+                "name": name,
+                "wh": draw.choice([0.3, 0.8]),
+                "use_w": 0.4,
+                "serves": name,
+                "pocket": draw.choice(["in", "out", "sack", None]),
+            }
+        )
+    m.stop(600, **m.temps(8, 20))
+    for _ in range(draw.choice([1, 2])):
+        pattern = takes(300, count=2) if draw.random() < 0.3 else {"kind": "roll"}
+        item = m.leg(draw.choice([2, 4]), draw.choice(["stops", "never"]), **m.temps(-12, 4))
+        for name in names:
+            m.ask(name, item, pattern=pattern)
+    if draw.random() < 0.5:
+        m.plan["gear"] = [{"gear": "g-one", "item": m.leg(1, **m.temps(-10, 20))}]
+    return m.done()
+
+
+def two_memories(seed: int) -> Doc:
+    """A small memory of its own and a card, written to by turns; one of them may be full."""
+    m, draw = Making(seed), random.Random(seed)
+    m.camera("cam", memory={"kind": "fixed", "gb": draw.choice([4, 8]), "speed_mb_s": 90.0})
+    one = m.cameras[-1]
+    one |= {"slot": {"kind": "slot", "largest_gb": 256}, "move_s": 0.0, "move_gloved_s": 0.0}
+    one["set_ups"].append(
+        one["set_ups"][0] | {"id": "backed", "name": "backed", "writes_to": "card"}
+    )
+    m.cards[-1]["gb"] = draw.choice([4, 64])
+    m.spares(2, 0.8)
+    air = m.temps(10, 24)
+    m.stop(600, **air)
+    for _ in range(draw.choice([2, 3, 4])):
+        patterns: list[Doc] = [{"kind": "roll"}, takes(300, count=2)]
+        patterns.append({"kind": "loop", "length_s": 120, "saves": 2})
+        item = m.leg(1, draw.choice(["stops", "never", "free"]), **air)
+        set_up_key = draw.choice(["bare", "backed"])
+        m.ask("cam", item, pattern=draw.choice(patterns), set_up=set_up_key)
+        if draw.random() < 0.4:
+            m.stop(draw.choice([60, 600]), **air)
+    document = m.done()
+    bare, backed = document["kit"]["cameras"][0]["set_ups"]
+    backed |= {key: value for key, value in bare.items() if key not in ("id", "name")}
+    return document

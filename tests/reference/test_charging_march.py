@@ -40,8 +40,8 @@ def made(seed: int) -> tuple[dict[str, Any], Dock]:
         "together": draw.random() < 0.5,
     }
     port = draw.choice([3.0, 10.0])
-    reserve, wh = draw.choice([0.0, 5.0]), 7000 * 3.7 / 1000
-    bank = {"kind": "bank", "id": "bank", "name": "Bank", "mah": 7000, "ports": [port]}
+    reserve, wh = draw.choice([0.0, 5.0]), 6000 * 3.7 / 1000
+    bank = {"kind": "bank", "id": "bank", "name": "Bank", "mah": 6000, "ports": [port]}
     bank |= {"reserve_wh": reserve, "stays_on": True}
     plug = {"kind": "mains", "id": "plug", "name": "Plug", "ports": [port]}
     load = {"id": "lamp", "name": "Lamp", "wh_per_day": draw.choice([0.0, 12.0])}

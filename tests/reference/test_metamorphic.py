@@ -101,6 +101,8 @@ def a_week_later(document: Doc) -> Doc:
 def test_what_is_written_otherwise_is_rehearsed_the_same(changed: Any) -> None:
     for seed in range(PLANS):
         document = many.plan_of(seed)
+        if changed is a_week_later:
+            document["trip"].pop("place", None)  # the sun knows the date
         before = played(document)
         after = played(changed(copy.deepcopy(document)))
         asked = account(after)[: len(before.cameras)]
@@ -180,7 +182,9 @@ def test_a_trip_in_two_documents_is_the_same_trip() -> None:
     for seed in range(4 * PLANS):
         document = many.one_pair_of_hands(seed)
         for item in document["trip"]["items"]:
-            item |= {"temp_start_c": 25.0, "temp_end_c": 25.0}
+            item |= {"temp_start_c": 25.0, "temp_end_c": 25.0, "sun_share": 0.0}
+        for pocket in document["kit"]["pockets"]:
+            pocket["kept_c"] = 25.0
         for one in document["kit"]["cameras"]:
             one["modes"][0]["rise_k"] = 0.0
         _, way, there, *_ = document["trip"]["items"]

@@ -8,8 +8,8 @@ from django.contrib.auth.models import User
 from django.db import transaction
 
 from tumbrel.core.bench.notebook import Notebook, Taken
-from tumbrel.core.bench.taking import with_learned
-from tumbrel.core.document import BadDocument, Camera, FieldFault, Kit
+from tumbrel.core.bench.taking import family_with_learned, with_learned
+from tumbrel.core.document import BadDocument, BatteryFamily, Camera, FieldFault, Kit
 from tumbrel.history import steps
 from tumbrel.history.refusals import NotThere
 from tumbrel.kit.actions import save_kit
@@ -55,13 +55,22 @@ def take_figures(
     """
     row = _fresh(owner, kit_id, version)
     question = question_of(row, camera)
-    before = question.assumed()
-    after = with_learned(before, learned_of(question))
-    if after == before:
+    before, family = question.assumed(), question.assumed_family()
+    learned = learned_of(question)
+    after, family_after = with_learned(before, learned), family_with_learned(family, learned)
+    if (after, family_after) == (before, family):
         why = "no run has taught a figure of this camera yet"
         raise BadDocument((FieldFault("camera", why),))
-    saved = _save_camera(owner, row, kit_version, after)
-    _say_taken(row, camera, Taken(camera=camera, at=at, before=before, after=after))
+    saved = _save_figures(owner, row, kit_version, after, family_after)
+    taken = Taken(
+        camera=camera,
+        at=at,
+        before=before,
+        after=after,
+        family_before=family,
+        family_after=family_after,
+    )
+    _say_taken(row, camera, taken)
     return saved, row
 
 
@@ -77,19 +86,23 @@ def put_back_figures(
     question = question_of(row, camera)
     if question.taken is None:
         raise NotThere("figure taken from the bench")
-    saved = _save_camera(owner, row, kit_version, question.assumed())
+    camera_before, family_before = question.assumed(), question.assumed_family()
+    saved = _save_figures(owner, row, kit_version, camera_before, family_before)
     _say_taken(row, camera, None)
     return saved, row
 
 
-def with_camera(kit: Kit, camera: Camera) -> Kit:
-    """The kit with one camera in another state."""
+def with_figures(kit: Kit, camera: Camera, family: BatteryFamily) -> Kit:
+    """The kit with one camera and its battery family in another state."""
     cameras = tuple(camera if one.id == camera.id else one for one in kit.cameras)
-    return kit.model_copy(update={"cameras": cameras})
+    families = tuple(family if one.id == family.id else one for one in kit.families)
+    return kit.model_copy(update={"cameras": cameras, "families": families})
 
 
-def _save_camera(owner: User, row: BenchNotebook, version: int, camera: Camera) -> KitRow:
-    changed = with_camera(kit_of(row.kit), camera)
+def _save_figures(
+    owner: User, row: BenchNotebook, version: int, camera: Camera, family: BatteryFamily
+) -> KitRow:
+    changed = with_figures(kit_of(row.kit), camera, family)
     return save_kit(owner, row.kit.pk, version, row.kit.name, changed, release=False)
 
 

@@ -7,7 +7,12 @@ from collections.abc import Iterator
 from django.contrib.auth.models import User
 
 from tumbrel.core.bench.effects import Effects, TripEffect, effect_of
-from tumbrel.core.bench.taking import changes, with_learned
+from tumbrel.core.bench.taking import (
+    changes,
+    family_changes,
+    family_with_learned,
+    with_learned,
+)
 from tumbrel.core.document import PlanDocument
 from tumbrel.kit.to_core import kit_of
 from tumbrel.trips.queries import trips_of_kit
@@ -16,7 +21,7 @@ from tumbrel.trips.to_core import on_kit, without_ways
 from tumbrel.working.desks import heavy
 from tumbrel.working.worker import Gone
 
-from .actions import with_camera
+from .actions import with_figures
 from .learning import learned_of
 from .queries import notebook_seen
 from .to_core import question_of
@@ -29,16 +34,22 @@ def effects_of(owner: User, kit_id: int, camera: str, gone: Gone) -> Effects:
     """
     row = notebook_seen(owner, kit_id)
     question = question_of(row, camera)
-    after = with_learned(question.assumed(), learned_of(question))
+    learned = learned_of(question)
+    after = with_learned(question.assumed(), learned)
+    family = family_with_learned(question.assumed_family(), learned)
     found = []
     kit = kit_of(row.kit)
     for trip in trips_of_kit(owner, kit_id):
         document = without_ways(on_kit(trip, kit))
-        changed = document.model_copy(update={"kit": with_camera(document.kit, after)})
+        changed = document.model_copy(update={"kit": with_figures(document.kit, after, family)})
         before, after_it = (one.model_dump_json() for one in (document, changed))
         text = b"".join(heavy(effect_text, trip.pk, before, after_it, gone=gone))
         found.append(TripEffect.model_validate_json(text))
-    return Effects(changes=changes(question.camera, after, question.family), trips=tuple(found))
+    told = (
+        *changes(question.camera, after, question.family),
+        *family_changes(question.family, family),
+    )
+    return Effects(changes=told, trips=tuple(found))
 
 
 def effect_text(breathe: Breathe, trip: int, before: str, after: str) -> Iterator[bytes]:

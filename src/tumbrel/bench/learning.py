@@ -18,15 +18,15 @@ _known: LRUCache[str, Learned] = LRUCache(MOST_FITS)
 
 def learned_of(question: BenchQuestion) -> Learned:
     """What the runs of a camera teach. Nothing leans on what is kept: the same is found again."""
-    camera = question.assumed()
+    camera, family = question.assumed(), question.assumed_family()
     runs = tuple(run for run in question.runs if run.camera == camera.id)
-    asked = BenchQuestion(camera=camera, family=question.family, runs=runs)
+    asked = BenchQuestion(camera=camera, family=family, runs=runs)
     key = sha256(asked.model_dump_json().encode()).hexdigest()
     with _lock:
         found = _known.get(key)
     if found is not None:
         return found
-    found = learn(camera, question.family, runs)
+    found = learn(camera, family, runs)
     with _lock:
         _known[key] = found
     return found

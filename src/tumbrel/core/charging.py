@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Final
 
 from .parameters import Defaults
@@ -27,6 +27,11 @@ class Intake(Shared):
     def most_w(self) -> float:
         """The most that goes into the cell [W]."""
         return self.rate_per_h * self.wh
+
+    @property
+    def lag_ms(self) -> float:
+        """The lag of its taper [ms]."""
+        return (1.0 - self.kink) / self.rate_per_h * MS_PER_HOUR
 
     def taper_w(self, charge: float) -> float:
         """What the cell itself takes at a charge [W], were there no other bound."""
@@ -85,6 +90,12 @@ def intake_of(wh: float, rate_per_h: float | None, defaults: Defaults) -> Intake
     return Intake(wh, rate, defaults.kink.value, defaults.full.value)
 
 
+def cool_intake_of(wh: float, rate_per_h: float | None, defaults: Defaults) -> Intake:
+    """The same in a cool cell, which takes a share of its rate (model/charging#cool)."""
+    warm = intake_of(wh, rate_per_h, defaults)
+    return replace(warm, rate_per_h=warm.rate_per_h * defaults.cool_share.value)
+
+
 def dynamo_w(rated_w: float, speed_mps: float, defaults: Defaults) -> float:
     """What a dynamo gives [W]: nothing when slow, linear up to its rated speed.
 
@@ -95,9 +106,9 @@ def dynamo_w(rated_w: float, speed_mps: float, defaults: Defaults) -> float:
     return rated_w * way * defaults.dynamo_share.value
 
 
-def panel_w(rated_w: float, irradiance_w_m2: float, sky: float, defaults: Defaults) -> float:
-    """What a panel gives [W] under light on its plane and a share of the clear sky.
+def panel_w(rated_w: float, irradiance_w_m2: float, sky: float, share: float) -> float:
+    """What a panel gives [W] under light on its plane, a share of the clear sky and its own.
 
     Source: model/sources#gives.
     """
-    return rated_w * irradiance_w_m2 / 1000.0 * sky * defaults.panel_share.value
+    return rated_w * irradiance_w_m2 / 1000.0 * sky * share

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from bisect import bisect_right
 from dataclasses import dataclass
+from functools import lru_cache
 from itertools import pairwise
 
 from .document import BatteryFamily
@@ -44,13 +45,28 @@ class ColdCurve(Shared):
         return warmest
 
 
-def cold_curve(points: tuple[tuple[float, float], ...], factor: float = 1.0) -> ColdCurve:
-    """A curve from available shares by temperature [degC], any order, times a factor [0..1]."""
-    ordered = sorted(points)
-    cells_c = tuple(cell_c for cell_c, _ in ordered)
-    hidden = tuple(1.0 - share * factor for _, share in ordered)
+@lru_cache(maxsize=256)
+def cold_curve(points: tuple[tuple[float, float], ...], health: float = 1.0) -> ColdCurve:
+    """A curve from available shares by temperature [degC], any order, of a cell of some health.
+
+    What the cold hides is energy of a new cell, so a worn one has less beside it: hidden is
+    `min(1, (1 - share) / health)` (model/cold#worn).
+    """
+    rows: list[tuple[float, float]] = []
+    for cell_c, share in sorted(points):
+        hidden = (1.0 - share) / health
+        if rows and (rows[-1][1] > 1.0) != (hidden > 1.0):  # where nothing begins to be left
+            before_c, before = rows[-1]
+            way = (1.0 - before) / (hidden - before)
+            rows.append((before_c + (cell_c - before_c) * way, 1.0))
+        rows.append((cell_c, hidden))
+    cells_c, shares = zip(*rows, strict=True)
+    return _with_slope(cells_c, tuple(min(1.0, hidden) for hidden in shares))
+
+
+def _with_slope(cells_c: tuple[float, ...], hidden: tuple[float, ...]) -> ColdCurve:
     pairs = zip(cells_c, cells_c[1:], hidden, hidden[1:], strict=False)
-    slopes = [abs((b - a) / (warm - cold)) for cold, warm, a, b in pairs]
+    slopes = [abs((b - a) / (warm - cold)) for cold, warm, a, b in pairs if warm > cold]
     return ColdCurve(cells_c, hidden, max(slopes, default=0.0))
 
 
@@ -61,11 +77,17 @@ def hard_draw_factor(draw_w: float, wh: float, cold_k: float, reference_c_rate: 
     return float((reference_c_rate * wh / draw_w) ** cold_k)
 
 
-def curve_at(family: BatteryFamily, draw_w: float, wh: float, defaults: Defaults) -> ColdCurve:
-    """A family's curve for a cell of wh [W h] at a draw [W] (model/cold#reach)."""
-    reference = defaults.cold_reference_c_rate.value
-    factor = hard_draw_factor(draw_w, wh, family.cold_k, reference)
-    return cold_curve(points_of(family, defaults), factor)
+def curve_at(
+    curve: ColdCurve, cold_k: float, draw_w: float, wh: float, defaults: Defaults
+) -> ColdCurve:
+    """A cell's curve at a draw [W], its energy wh [W h]: a hard one takes of what is in reach.
+
+    Source: model/cold#reach.
+    """
+    factor = hard_draw_factor(draw_w, wh, cold_k, defaults.cold_reference_c_rate.value)
+    return _with_slope(
+        curve.cells_c, tuple(1.0 - (1.0 - held) * factor for held in curve.unreachable)
+    )
 
 
 def points_of(family: BatteryFamily, defaults: Defaults) -> tuple[tuple[float, float], ...]:

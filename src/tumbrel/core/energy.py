@@ -5,10 +5,11 @@ from __future__ import annotations
 import math
 from typing import Final
 
-from .document import Battery, BatteryFamily, Camera, DrawInWatts, FeatureName, Mode
+from .document import Battery, BatteryFamily, Camera, DrawInWatts, FeatureName, Mode, Module
 from .parameters import Defaults
 
 MS_PER_HOUR: Final = 3_600_000
+LEAST_WH: Final = 0.01
 MONTH_MS: Final = 30 * 24 * MS_PER_HOUR
 
 
@@ -30,6 +31,20 @@ def mode_w(mode: Mode, family: BatteryFamily) -> float:
     if isinstance(mode.draw, DrawInWatts):
         return mode.draw.watts
     return nominal_wh(family.mah, family.nominal_v) / (mode.draw.minutes / 60.0)
+
+
+def module_wh(module: Module, camera: Camera, family: BatteryFamily, defaults: Defaults) -> float:
+    """Energy of a full module [W h]: by its label, or by how long its camera lasts with it.
+
+    With it, both full, the camera lasts `minutes` in its first mode, all of its draw through the
+    module; so it holds what that takes less what the battery gives (model/charging#chains).
+    """
+    if module.mah is not None:
+        return nominal_wh(module.mah, defaults.bank_v.value, module.health)
+    assert module.lasts_min is not None
+    drawn_wh = mode_w(camera.modes[0], family) * module.lasts_min / 60.0
+    more_wh = drawn_wh - nominal_wh(family.mah, family.nominal_v)
+    return max(LEAST_WH, more_wh / defaults.store_efficiency.value) * module.health
 
 
 def features_w(camera: Camera, features: tuple[FeatureName, ...], defaults: Defaults) -> float:

@@ -14,6 +14,15 @@ LEVEL_TOLERANCE_K: Final = 1e-9
 
 
 @dataclass(frozen=True)
+class Thinning(Shared):
+    """How air thins with height [m], and what that does: exponents of its density."""
+
+    scale_m: float
+    still: float
+    moving: float
+
+
+@dataclass(frozen=True)
 class Body(Shared):
     """The thermal figures of one camera in one set-up."""
 
@@ -23,6 +32,8 @@ class Body(Shared):
     case_factor: float
     air_a: float
     air_share: float
+    least_g: float
+    thinning: Thinning
     limits: Limits
     charge_heat: float
 
@@ -37,7 +48,7 @@ def body_of(camera: Camera, set_up: SetUp, defaults: Defaults) -> Body:
     if resistance is None:
         resistance = defaults.resistance_k_per_w.value * ratio ** (-2.0 / 3.0)
     area_m2 = defaults.sunlit_area_cm2.value * 1e-4 * ratio ** (2.0 / 3.0)
-    tau_s = set_up.tau_s or defaults.tau_s.value * ratio ** (1.0 / 3.0)
+    tau_s = (set_up.tau_s or defaults.tau_s.value * ratio ** (1.0 / 3.0)) * set_up.lag_factor
     limits = camera.limits or Limits(
         stop_c=defaults.stop_c.value, restart_c=defaults.restart_c.value
     )
@@ -48,17 +59,26 @@ def body_of(camera: Camera, set_up: SetUp, defaults: Defaults) -> Body:
         case_factor=set_up.case_factor,
         air_a=defaults.airflow_a.value * set_up.case_a,
         air_share=set_up.air_share,
+        least_g=defaults.least_g.value,
+        thinning=Thinning(
+            defaults.air_scale_m.value, defaults.thin_still.value, defaults.thin_moving.value
+        ),
         limits=limits,
         charge_heat=camera.charge_heat,
     )
 
 
-def shedding(case_factor: float, air_a: float, air_mps: float) -> float:
+def shedding(body: Body, air_mps: float, height_m: float = 0.0) -> float:
     """`g` of model/heat#node: 1 in still air for a bare camera, smaller the better heat is shed.
 
-    air_a [1/sqrt(m/s)] is a times case_a; air_mps [m/s] is the airflow at the mount.
+    air_mps [m/s] is the airflow around the kit, of which the mount has its share. Thin air at a
+    height [m] sheds less: the factor of still-air rises and lags is in it (model/heat#height).
     """
-    return case_factor / (1.0 + air_a * math.sqrt(air_mps))
+    thin = body.thinning
+    dense = math.exp(-height_m / thin.scale_m)
+    air_a = body.air_a * dense**thin.moving
+    g = body.case_factor / (1.0 + air_a * math.sqrt(air_mps * body.air_share))
+    return float(max(body.least_g, g) * dense**thin.still)
 
 
 def temperature_after(start_c: float, level_c: float, tau_s: float, elapsed_ms: int) -> float:

@@ -6,7 +6,7 @@ import math
 from dataclasses import dataclass
 from typing import Final
 
-from .document import Camera, Card, CardSlot, FixedMemory, Mode, SetUp
+from .document import Camera, Card, FixedMemory, Mode, SetUp
 from .parameters import Defaults
 from .shared import Shared
 
@@ -131,7 +131,8 @@ def loop_files(held_ms: int, segment_ms: int, rate: int, largest: int | None) ->
 
 def card_is_too_large(card: Card, camera: Camera) -> bool:
     """Whether the camera does not take cards of this size (model/memory#speed)."""
-    return isinstance(camera.memory, CardSlot) and card.gb > camera.memory.largest_gb
+    slot = camera.card_slot
+    return slot is not None and card.gb > slot.largest_gb
 
 
 def store_keeps_up(store: Store, mode: Mode, defaults: Defaults) -> bool:

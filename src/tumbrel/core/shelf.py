@@ -97,7 +97,7 @@ def mode_runtimes(question: ShelfQuestion, defaults: Defaults = DEFAULTS) -> She
         set_up = next((s for s in camera.set_ups if s.id == question.set_up), camera.set_ups[0])
         family = next(f for f in question.kit.families if f.id == camera.battery_family)
         for mode in camera.modes:
-            room = _room(camera, mode, question.kit.cards, defaults)
+            room = _room(camera, set_up, mode, question.kit.cards, defaults)
             hung = HungMode(
                 camera, mode, set_up, family, room, question.ambient_c, question.air_mps
             )
@@ -113,9 +113,11 @@ def _longest_leg(trip: Trip | None) -> LongestLeg | None:
     return LongestLeg(name=leg.name, minutes=leg.duration_s / 60.0)
 
 
-def _room(camera: Camera, mode: Mode, cards: tuple[Card, ...], defaults: Defaults) -> int | None:
+def _room(
+    camera: Camera, set_up: SetUp, mode: Mode, cards: tuple[Card, ...], defaults: Defaults
+) -> int | None:
     """Room on the largest card that fits and keeps up, or in fixed memory; None without one."""
-    if not isinstance(camera.memory, CardSlot):
+    if not isinstance(camera.memory, CardSlot) and camera.writes_own(set_up):
         return fixed_store(camera, camera.memory, defaults).usable_bytes
     stores = [card_store(c, defaults) for c in cards if not card_is_too_large(c, camera)]
     fast = [store.usable_bytes for store in stores if store_keeps_up(store, mode, defaults)]
@@ -149,7 +151,7 @@ def _cord(hung: HungMode, longest: LongestLeg | None, defaults: Defaults) -> Cor
 
 def _level_c(hung: HungMode, defaults: Defaults) -> float:
     body = body_of(hung.camera, hung.set_up, defaults)
-    g = shedding(body.case_factor, body.air_a, hung.air_mps * body.air_share)
+    g = shedding(body, hung.air_mps)
     watts = mode_w(hung.mode, hung.family) * defaults.draw_spread.value
     rise = hung.mode.rise_k
     return hung.ambient_c + g * (rise if rise is not None else body.resistance_k_per_w * watts)
@@ -158,7 +160,7 @@ def _level_c(hung: HungMode, defaults: Defaults) -> float:
 def _ends(hung: HungMode, defaults: Defaults) -> list[tuple[int, End]]:
     """Everything that would end the recording, the soonest first [ms]."""
     body = body_of(hung.camera, hung.set_up, defaults)
-    g = shedding(body.case_factor, body.air_a, hung.air_mps * body.air_share)
+    g = shedding(body, hung.air_mps)
     watts = mode_w(hung.mode, hung.family) * defaults.draw_spread.value
     full_wh = nominal_wh(hung.family.mah, hung.family.nominal_v)
     level_c = _level_c(hung, defaults)

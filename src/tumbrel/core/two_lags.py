@@ -32,6 +32,24 @@ def chained(
     return level_c + over_c * body_decay, cell_now_c
 
 
+def following(
+    body_c: float, level_c: float, body_lag: float, cell_lag: float, elapsed: float
+) -> tuple[float, float, float]:
+    """Body temperature [degC] after some time, and the two figures of any cell that follows it.
+
+    A cell goes from `c` to `c * decay + shift`; the same as `chained`, for many cells.
+    """
+    over_c = body_c - level_c
+    decay = exp(-elapsed / cell_lag)
+    body_decay = exp(-elapsed / body_lag)
+    if abs(body_lag - cell_lag) <= NEARLY_EQUAL * cell_lag:
+        shift = level_c + (2.0 * over_c * elapsed / (body_lag + cell_lag) - level_c) * decay
+    else:
+        share = over_c * body_lag / (body_lag - cell_lag)
+        shift = level_c + share * body_decay - (level_c + share) * decay
+    return level_c + over_c * body_decay, decay, shift
+
+
 def first_zero(value_and_slope: Callable[[float], tuple[float, float]], end_ms: int) -> int | None:
     """First whole ms in (0, end] at which a value has fallen to zero; None when it does not.
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from django.http import HttpRequest
 from ninja import Router, Status
 
+from tumbrel.core.family import FamilyQuestion, FamilyTold, family_told
 from tumbrel.core.shelf import Shelf, ShelfQuestion, mode_runtimes
 from tumbrel.history.api import REFUSALS, owner_of
 
@@ -66,3 +67,9 @@ def redo(request: HttpRequest, kit_id: int, asked: KitStepAsked) -> KitState:
 def shelf(request: HttpRequest, asked: ShelfQuestion) -> Shelf:  # noqa: ARG001 - ninja names it
     """How long each mode records in given air, and what ends it."""
     return mode_runtimes(asked)
+
+
+@router.post("/family", response={200: FamilyTold, **REFUSALS}, operation_id="tellFamily")
+def family(request: HttpRequest, asked: FamilyQuestion) -> FamilyTold:  # noqa: ARG001 - as above
+    """What a battery family gives in the cold, and how it fills where."""
+    return family_told(asked)

@@ -69,6 +69,7 @@ def named_units(plan: dict[str, Any]) -> Named:
         "card": _in([*cameras, *copies], "card"),
         "source": _in(cameras, "source"),
         "drive": _in(copies, "drive"),
+        "gear": _in(_all(plan, "gear"), "gear"),
         "unit": _in([*_all(plan, "full_by"), *plugs], "unit"),
         "mode": _of_camera(asked, "mode"),
         "set_up": _of_camera(asked, "set_up"),

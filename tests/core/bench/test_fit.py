@@ -155,7 +155,7 @@ def test_a_pause_of_charging_takes_its_heat_away() -> None:
             run("idle", 40.0, "hot", **hot, charge_paused_min=40.0),
         )
     ]
-    charged = 14.0 * 5.7 * (1.0 / 0.90 - 1.0)  # K: 14 K/W of what charging at 5.7 W loses
+    charged = 14.0 * 3.42 * (1.0 / 0.90 - 1.0)  # K: 14 K/W of what charging at 0.6 x 5.7 W loses
     assert rises_k[0] - rises_k[1] == pytest.approx(charged, rel=1e-6)
 
 

@@ -57,6 +57,18 @@ def fed(name: str | None = "bank", **more: Any) -> Doc:
     return made(way(), asked, kit, cameras=[one], plan={"cameras": chosen})
 
 
+MIC = {"id": "mic", "name": "Mic", "wh": 1.0, "use_w": 0.5, "serves": "cam"}
+
+
+def on_module(charge: float) -> Doc:
+    """A camera that rides with a module."""
+    module = {"kind": "module", "id": "mod", "name": "Mod", "fits": "cam", "mah": 1000}
+    one = camera(set_ups=[set_up(power="outside")])
+    kit = {"sources": [module | {"charge": charge}]}
+    chosen = [{"camera": "cam", "source": "mod"}]
+    return made(way(), roll(), kit, cameras=[one], plan={"cameras": chosen})
+
+
 def loop(length: int, seconds: int = 40, hands: str = "stops", **more: Any) -> Doc:
     """A loop on a leg with two moments."""
     moments = [{"name": "wave", "count": 2, "seconds": seconds, "reaction_s": 10}]
@@ -267,6 +279,9 @@ CASES: list[tuple[str, Doc, Doc]] = [
      made([leg("way", 2 * 86_400)], BOTH, cameras=[camera(), DRIFTS]),
      made(way(), BOTH,
           cameras=[camera(), camera("two", clock_drift_s_per_day=2.0)])),
+    ("gear_dies", made(way(), roll(), {"gear": [MIC | {"charge": 0.0}]}),
+     made(way(), roll(), {"gear": [MIC]})),
+    ("chain_breaks", on_module(0.05), on_module(1.0)),
     ("file_names_collide", two(file_prefix="CLIP"), two(file_prefix="")),
 ]  # fmt: skip
 

@@ -286,8 +286,16 @@ def test_sun_on_the_kit_warms_it() -> None:
     noon = {"start": "2027-03-20T11:00:00", **place}
     items = [leg("sunny", 7200, sun_share=1.0)]
     warm = only(rehearsed(items, [asks("cam", "sunny")], trip=noon))
-    # about 1098 exp(-0.057) = 1037 W/m2 x 0.01512 K per W/m2
-    assert warm.hottest_c == pytest.approx(25 + 15.7, abs=0.5)
+    # level 1037 W/m2: beam 842 + half of 195 diffuse + 0.2 x 1037 = 1147, x 0.01512 K per W/m2
+    assert warm.hottest_c == pytest.approx(25 + 17.3, abs=0.5)
+    bright = only(
+        rehearsed([leg("sunny", 7200, sun_share=1.0, snow=True)], [asks("cam", "sunny")], trip=noon)
+    )
+    assert bright.hottest_c - warm.hottest_c == pytest.approx(0.6 * 1037 * 0.01512, abs=0.3)
+    dull = only(
+        rehearsed([leg("sunny", 7200, sun_share=1.0, sky=0.3)], [asks("cam", "sunny")], trip=noon)
+    )
+    assert dull.hottest_c < 25 + 0.5 * 17.3
 
 
 def test_the_course_joins_to_the_ledgers(demo: PlanDocument) -> None:

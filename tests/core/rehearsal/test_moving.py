@@ -89,7 +89,7 @@ def test_another_set_up_is_a_move_and_another_angle_alone_is_none() -> None:
     cased = [asks("cam", "one"), asks("cam", "two", set_up="cased")]
     told = rehearsed(items, cased, cameras)
     assert moves(told) == [("rest", HALF, HALF + 60)]
-    assert next(one for one in told.moves if one.kind == "move").text == "bare → cased"
+    assert next(one for one in told.moves if one.kind == "move").text == "rebuilt cased"
     turned = [asks("cam", "one", angle="face"), asks("cam", "two", angle="behind")]
     assert moves(rehearsed(items, turned, cameras)) == []
 

@@ -82,7 +82,7 @@ def test_a_bank_may_give_its_total_at_any_time() -> None:
 
 
 def test_a_panel_at_stops_only_by_the_suns_height() -> None:
-    """At 12:05 UTC on the zero meridian: 10 W x Haurwitz / 1000 x 0.5 of the sky x 0.75."""
+    """At 12:05 UTC on the zero meridian: 10 W x Haurwitz / 1000 x 0.5 of the sky x 0.60."""
     items = [leg("way", 6 * 3600), stop("noon", 1200, sky=0.5), leg("back", 600)]
     found = table(
         {"kind": "panel", "rated_w": 10.0, "out_at": "stops"},
@@ -93,10 +93,20 @@ def test_a_panel_at_stops_only_by_the_suns_height() -> None:
     document = PlanDocument.model_validate(raw(items, [], trip={"place": PLACE}))
     sun = lay_out(document.trip).sun
     assert sun is not None
-    expected = 10.0 * haurwitz_w_m2(sun.height_deg[36]) / 1000.0 * 0.5 * 0.75
+    expected = 10.0 * haurwitz_w_m2(sun.height_deg[36]) / 1000.0 * 0.5 * 0.60
     assert found.at(6 * 3600_000) == pytest.approx(expected)
-    assert 3.0 < expected < 3.6
+    assert 2.4 < expected < 2.9
     assert found.at(6 * 3600_000 + 1_200_000) == 0.0
+
+
+@pytest.mark.parametrize(("on_legs", "share"), [("carried", 0.35), ("laid", 0.60)])
+def test_a_panel_on_a_leg_is_carried_or_laid_out(on_legs: str, share: float) -> None:
+    found = table(
+        {"kind": "panel", "rated_w": 10.0, "on_legs": on_legs},
+        [leg("way", 1200), stop("noon", 1200)],
+        trip={"place": PLACE, "start": "2027-06-12T12:00:00"},
+    )
+    assert found.at(0) / share == pytest.approx(found.at(1_200_000) / 0.60, rel=0.01)
 
 
 def test_a_panel_without_a_place_gives_nothing() -> None:

@@ -6,6 +6,7 @@ Source: model/cold#cell.
 from __future__ import annotations
 
 import math
+from typing import Any
 
 import pytest
 from hypothesis import given
@@ -21,7 +22,12 @@ from tumbrel.core.rehearsal.state.append_log import Log
 from tumbrel.core.rehearsal.state.snapshot import Frozen
 from tumbrel.core.rehearsal.stock.batteries import Cell
 from tumbrel.core.rehearsal.stock.stays import stays_within
-from tumbrel.core.rehearsal.trip.climate import PlaceClimate, climate_of, place_climate
+from tumbrel.core.rehearsal.trip.climate import (
+    PlaceClimate,
+    climate_of,
+    place_climate,
+    warmths_of,
+)
 from tumbrel.core.rehearsal.trip.prepare import prepare
 from tumbrel.core.rehearsal.trip.scene import BatteryAtStart
 from tumbrel.core.rehearsal.trip.timeline import Conditions, lay_out
@@ -31,8 +37,13 @@ STEP_MS = 600_000
 END_MS = 6 * STEP_MS
 AMBIENT = (-20.0, -12.0, 3.0, 18.0, 6.0, -5.0)
 CONDITIONS = Conditions(
-    tuple(n * STEP_MS for n in range(6)), AMBIENT, (0.0, 0.0, 300.0, 800.0, 100.0, 0.0), (0.0,) * 6
+    tuple(n * STEP_MS for n in range(6)),
+    AMBIENT,
+    (0.0, 0.0, 300.0, 800.0, 100.0, 0.0),
+    (0.0,) * 6,
+    (0.0,) * 6,
 )
+WARM = warmths_of(DEFAULTS)
 TIMES = st.integers(0, END_MS)
 
 
@@ -48,24 +59,25 @@ def stepped(place: PlaceClimate, cell_c: float, from_ms: int, to_ms: int) -> flo
     ("warmth", "base"),
     [
         ("inside", (25.0,) * 6),
-        ("outer", tuple((25.0 + ambient_c) / 2 for ambient_c in AMBIENT)),
+        ("outer", ((15 - 20) / 2, (15 - 12) / 2, (23 + 3) / 2, (25 + 18) / 2, (25 + 6) / 2, 5.0)),
+        (31.0, (31.0,) * 6),
         ("bag", AMBIENT),
     ],
 )
-def test_a_place_is_as_warm_as_its_rule(warmth: str, base: tuple[float, ...]) -> None:
-    assert place_climate(CONDITIONS, warmth, 25.0, 720.0).base_c == base  # type: ignore[arg-type]
+def test_a_place_is_as_warm_as_its_rule(warmth: Any, base: tuple[float, ...]) -> None:
+    assert place_climate(CONDITIONS, warmth, WARM, 720.0).base_c == pytest.approx(base)
 
 
 @pytest.mark.parametrize(("from_s", "to_s"), [(0, 300), (0, 600), (500, 700), (100, 3500)])
 def test_a_cell_in_the_bag_against_small_steps(from_s: int, to_s: int) -> None:
-    bag = place_climate(CONDITIONS, "bag", 25.0, 720.0)
+    bag = place_climate(CONDITIONS, "bag", WARM, 720.0)
     span = (from_s * 1000, to_s * 1000)
     assert bag.after(21.0, *span) == pytest.approx(stepped(bag, 21.0, *span), abs=1e-6)
 
 
 @given(start_c=st.floats(-30, 40), times=st.tuples(TIMES, TIMES, TIMES))
 def test_two_stretches_are_one_long_one(start_c: float, times: tuple[int, int, int]) -> None:
-    bag = place_climate(CONDITIONS, "bag", 25.0, 720.0)
+    bag = place_climate(CONDITIONS, "bag", WARM, 720.0)
     first, middle, last = sorted(times)
     halfway_c = bag.after(start_c, first, middle)
     assert bag.after(halfway_c, middle, last) == pytest.approx(bag.after(start_c, first, last))
@@ -73,7 +85,7 @@ def test_two_stretches_are_one_long_one(start_c: float, times: tuple[int, int, i
 
 @given(start_c=st.floats(-30, 40), from_ms=TIMES, more=st.lists(TIMES, max_size=6))
 def test_a_path_is_made_of_single_looks(start_c: float, from_ms: int, more: list[int]) -> None:
-    bag = place_climate(CONDITIONS, "bag", 25.0, 720.0)
+    bag = place_climate(CONDITIONS, "bag", WARM, 720.0)
     later = sorted(at for at in more if at > from_ms)
     single = [bag.after(start_c, from_ms, at) for at in later]
     assert bag.path(start_c, from_ms, later) == pytest.approx(single)
@@ -84,7 +96,7 @@ def test_a_level_is_reached_where_the_search_says(
     start_c: float, level_c: float, from_ms: int
 ) -> None:
     """Where it says none, a walk by seconds finds no crossing either."""
-    bag = place_climate(CONDITIONS, "bag", 25.0, 720.0)
+    bag = place_climate(CONDITIONS, "bag", WARM, 720.0)
     found = bag.crossing(start_c, from_ms, level_c, END_MS)
     side = start_c < level_c
     if found is not None:
@@ -97,7 +109,7 @@ def test_a_level_is_reached_where_the_search_says(
 
 
 def test_the_coldest_of_a_place_between_two_times() -> None:
-    bag = place_climate(CONDITIONS, "bag", 25.0, 720.0)
+    bag = place_climate(CONDITIONS, "bag", WARM, 720.0)
     assert bag.coldest(0, END_MS) == -20.0
     assert bag.coldest(STEP_MS, 3 * STEP_MS) == -12.0
     assert bag.coldest(3 * STEP_MS, 4 * STEP_MS - 1) == 18.0
@@ -110,7 +122,7 @@ def test_a_body_in_the_sun_stands_above_the_air() -> None:
     """
     cam = document([leg("way", 600)], [asks("cam", "way")]).kit.cameras[0]
     body = body_of(cam, cam.set_ups[0], DEFAULTS)
-    windy = Conditions((0, STEP_MS), (10.0, 10.0), (0.0, 800.0), (0.0, 4.0))
+    windy = Conditions((0, STEP_MS), (10.0, 10.0), (0.0, 800.0), (0.0, 4.0), (0.0, 0.0))
     found = climate_of(body, windy)
     assert found.g == pytest.approx((1.0, 1.0 / 2.6))
     rise_k = body.sun_k_per_w_m2 * 800.0
@@ -124,10 +136,10 @@ def test_a_body_in_the_sun_stands_above_the_air() -> None:
 
 def cell() -> Cell:
     """A battery of 5 W h in the bag."""
-    bag = place_climate(CONDITIONS, "bag", 25.0, 720.0)
+    bag = place_climate(CONDITIONS, "bag", WARM, 720.0)
     curve = cold_curve(DEFAULTS.available)
     intake = Intake(5.0, 1.0, 0.8, 0.99)
-    carried = BatteryAtStart("a1", "A1", "a", 5.0, 0.9, intake, curve, "bag", bag, bag, 0)
+    carried = BatteryAtStart("a1", "A1", "a", 5.0, 0.9, intake, intake, curve, "bag", bag, bag, 0)
     one = Cell(carried)
     one.cell_c = 20.0
     return one

@@ -11,7 +11,19 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.build import asks, battery, camera, card, leg, mode, only, raw, rehearsed, stop
+from tests.build import (
+    asks,
+    battery,
+    camera,
+    card,
+    leg,
+    mode,
+    only,
+    raw,
+    rehearsed,
+    set_up,
+    stop,
+)
 from tests.conftest import DEMO
 from tumbrel.core.cli import main, schema_text
 from tumbrel.core.document import PlanDocument
@@ -252,3 +264,26 @@ def test_margins_of_a_camera_that_comes_near_its_ends() -> None:
     assert margins.charge == pytest.approx(1 - 4 / 5.7, abs=1e-3)
     assert margins.heat_k == pytest.approx(70 - (55 - 30 * math.exp(-4)), abs=0.05)
     assert margins.room == 504_320_000_000 - 7_599_240 * 3600
+
+
+def test_the_least_left_looks_at_banks_ports_heat_and_cards_too() -> None:
+    """5 W port, 4 W / 0.95 drawn: 1 - 4.2105 / 5 = 15.8 % to spare; a 37 W h bank gives 4.21 W h
+    an hour / 0.85 and 0.06: 5.01 W h, 86.4 % left."""
+    bank = {"kind": "bank", "id": "slab", "name": "Slab", "mah": 10_000, "ports": [5.0]}
+    rig = camera(set_ups=[set_up(power="outside_only")])
+    document = raw(
+        [leg("way", 3600, temp_start_c=25.0, temp_end_c=25.0)],
+        [asks("cam", "way")],
+        [rig],
+        plan={"cameras": [{"camera": "cam", "source": "slab"}]},
+    )
+    document["kit"]["sources"] = [bank]
+    told = rehearse(PlanDocument.model_validate(document))
+    left = {(one.unit, one.resource): one.left for one in told.least}
+    assert left["slab", "port"] == pytest.approx(1 - 4 / 0.95 / 5, abs=1e-4)
+    assert left["slab", "bank"] == pytest.approx(1 - (4 / 0.95 / 0.85 + 0.06) / 37, abs=1e-3)
+    assert ("cam", "battery") not in left  # it is out
+    assert 0.0 < left["cam", "heat"] < 1.0
+    assert told.verdict.least_left == told.least[0]
+    assert told.verdict.least_left.resource == "port"
+    assert "Slab, watts of its port, 16 %" in told.verdict.detail

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field
-from math import ceil
+from math import ceil, exp
 from typing import TYPE_CHECKING, Any
 
 from .asked import STREAMS, Asked, frame_s
@@ -17,6 +17,7 @@ from .physics import (
     SELF_DISCHARGE_PER_S,
     STEP_H,
     STEP_S,
+    STORED,
     THROUGH,
     Cell,
     Memory,
@@ -38,6 +39,7 @@ class Clip:
     size: float
     copies: set[str] = field(default_factory=set)
     gone: bool = False
+    moved: bool = False
 
 
 class Cam:
@@ -56,6 +58,8 @@ class Cam:
         self.limits = self.doc.get("limits") or {"stop_c": 70.0, "restart_c": 55.0}
         self.cell: Cell | None = None
         self.memory: Memory | None = None
+        self.beside: Memory | None = None
+        self.ran_full = False
         self.store: Store | None = None
         self.plugged: Store | None = None
         self.body_c = 0.0
@@ -86,10 +90,31 @@ class Cam:
         """How it is built there."""
         return self.asked.set_up(at_s)
 
+    @property
+    def through(self) -> float:
+        """Of what comes to its port, what feeds it."""
+        return STORED if self.store is not None and self.store.is_module else THROUGH
+
+    def choose_memory(self, at_s: int) -> None:
+        """To its own memory or to its card, as it is built there."""
+        if self.beside is None or self.memory is None or self.asked.job(at_s) is None:
+            return
+        own = self.set_up(at_s).get("writes_to", "own") == "own"
+        if (self.memory.name == "fixed") != own:
+            self._let_go()
+            self.close_clip()
+            self.memory, self.beside = self.beside, self.memory
+            self.clip_from = self.memory.used
+            if self.ran_full:  # whoever rebuilt it has it in the hand
+                self.wants_hand = self.ran_full = False
+                self.causes = ["no_start"]
+
     def power(self, at_s: int) -> str:
         """On its battery, on outside power, or on that alone."""
-        kind: str = self.set_up(at_s).get("power", "battery")
-        return kind if self.asked.job(at_s) else "battery"
+        for second in (at_s, min(at_s + self.boot_s, self.world.end_s - 1)):
+            if self.asked.job(second):
+                return str(self.set_up(second).get("power", "battery"))
+        return "battery"
 
     def watts(self, at_s: int) -> float:
         """What its mode draws."""
@@ -105,7 +130,7 @@ class Cam:
         """Whether there is charge, cool and room enough to start; says why not."""
         self.causes = [c for c in self.causes if c in ("no_hand", "swap")]
         power, watts = self.power(at_s), self.watts(at_s)
-        covered = self.feed_w * THROUGH >= watts - 1e-9
+        covered = self.feed_w * self.through >= watts - 1e-9
         if power == "outside_only":
             if not covered:
                 self.causes.append("no_power")
@@ -165,6 +190,7 @@ class Cam:
         self.close_clip()
         self.state = "off"
         self.causes = [cause]
+        self.ran_full = cause == "card_full"
         self.wants_hand = hand
         self.world.stir()
 
@@ -260,42 +286,49 @@ class Cam:
         """From the port, into or out of the cell; gives the rise by charging and feeding."""
         cell, alone = self.cell, self.power(at_s) == "outside_only"
         feed = self.feed_w
-        port = min(feed, watts / THROUGH)
-        short = max(0.0, watts - feed * THROUGH)
-        taken, heat = port, port * (1 - THROUGH)
+        port = min(feed, watts / self.through)
+        short = max(0.0, watts - feed * self.through)
+        taken, heat = port, port * (1 - self.through)
         surplus = (feed - port) * INTO
-        self.used_wh += port * THROUGH * STEP_H
+        self.used_wh += port * self.through * STEP_H
         if cell is not None and not alone:
             resting = cell.refuses() or self.pause or cell.charge >= 0.99
+            bars = not self.set_up(at_s).get("charges_recording", True)
+            resting = resting or (bars and self.state == "on")
             if feed > 0 and surplus > 0 and not resting:
-                into = min(surplus, cell.wh * min(1.0, (1 - cell.charge) / 0.2))
+                most_w = cell.most_w(fed=True)
+                into = min(surplus, most_w * min(1.0, (1 - cell.charge) / 0.2))
                 cell.charge += into * STEP_H / cell.wh
                 taken += into / INTO
-                heat += self._taper_heat(cell, surplus)
+                heat += self._taper_heat(cell, surplus, most_w)
             elif short > 0:
                 self.used_wh += short * STEP_H
                 cell.charge -= short * STEP_H / cell.wh
             elif self.state == "off" and watts == 0:
                 cell.charge -= min(cell.charge, SELF_DISCHARGE_PER_S * STEP_S)
-        store = self.world.feeds.get(self.number)
+        store = self.world.feeding.feeds.get(self.number)
         if store is not None:
             store.load_w += taken
         return self.k_per_w * float(self.doc.get("charge_heat", 1.0)) * heat
 
     @staticmethod
-    def _taper_heat(cell: Cell, surplus: float) -> float:
-        most = min(surplus, cell.wh)
-        held = [min(surplus, cell.wh * min(1, (1 - c) / 0.2)) for c in (0.8, 0.85, 0.9, 0.95, 0.99)]
-        seen = most if cell.charge < 1 - 0.2 * most / cell.wh else sum(held) / 5
+    def _taper_heat(cell: Cell, surplus: float, most_w: float) -> float:
+        most = min(surplus, most_w)
+        held = [min(surplus, most_w * min(1, (1 - c) / 0.2)) for c in (0.8, 0.85, 0.9, 0.95, 0.99)]
+        seen = most if cell.charge < 1 - 0.2 * most / most_w else sum(held) / 5
         return seen * (1 / INTO - 1)
 
     def level(self, at_s: int, rise: float) -> tuple[float, float]:
         """Where the body would settle, and its lag."""
         item, set_up = self.world.item(at_s), self.set_up(at_s)
         air = item.get("air_mps", 0.0) * set_up.get("air_share", 1.0)
-        shed = set_up.get("case_factor", 1.0) / (1 + AIRFLOW * set_up.get("case_a", 1.0) * air**0.5)
+        dense = exp(-self.world.height_m(at_s) / 8400)
+        blown = 1 + AIRFLOW * set_up.get("case_a", 1.0) * dense**0.2 * air**0.5
+        shed = max(0.25, set_up.get("case_factor", 1.0) / blown) * dense**-0.3
         lag: float = (set_up.get("tau_s") or LAG_S * self.mass**0.5) * shed
-        return self.world.air(at_s) + shed * rise, lag
+        lag *= set_up.get("lag_factor", 1.0)
+        sun = self.k_per_w * 0.9 * 12e-4 * self.mass * self.world.sun_w_m2(at_s)
+        return self.world.air(at_s) + shed * (rise + sun), lag
 
     def _warm(self, at_s: int, set_up: Doc, rise: float) -> None:
         level, lag_s = self.level(at_s, rise)
@@ -308,7 +341,8 @@ class Cam:
 
     def _give_out(self, at_s: int, mode: Doc, watts: float) -> None:
         self.pause = self.body_c > (40 if self.pause else 45)
-        if self.hot and self.body_c < self.limits["restart_c"] and "hot" in self.causes:
+        waits = "hot" in self.causes or (self.asked.asked[at_s] and not self.causes)
+        if self.hot and self.body_c < self.limits["restart_c"] and waits:
             self.causes = ["no_hand"] if not self.alone else []
             self.world.stir()
         frozen = self.dead and self.state == "off" and self.cell is not None
@@ -321,7 +355,7 @@ class Cam:
             self._clip_limit(at_s, mode)
             return
         cell, alone = self.cell, self.power(at_s) == "outside_only"
-        covered = self.feed_w * THROUGH >= watts - 1e-9
+        covered = self.feed_w * self.through >= watts - 1e-9
         idle = self.state == "off"
         if self.body_c >= self.limits["stop_c"] and not idle:
             self.hot = True

@@ -6,7 +6,7 @@ from math import exp
 from typing import TYPE_CHECKING, Any
 
 from .asked import frame_s
-from .physics import CELL_LAG_S, REVIVAL, Cell, hidden
+from .physics import CELL_LAG_S, COLD, REVIVAL, Cell, Store, hidden
 from .tasks import Task
 
 if TYPE_CHECKING:
@@ -16,7 +16,7 @@ if TYPE_CHECKING:
 Doc = dict[str, Any]
 Words = dict[tuple[str, str], str | None]
 CARD_S = 25
-MARGIN = 1.15
+MARGIN, MORE = 1.15, 1.01
 RANK = {"must": 0, "want": 1, "nice": 2}
 
 
@@ -64,6 +64,10 @@ class Choosing:
         if not asked_s:
             return None
         mean_w = need * 3600 / asked_s
+        if cam.store and cam.store.is_module:  # the battery gives what its module does not
+            need = max(0.0, need - cam.store.gives_wh())
+        if need <= 0:
+            return None
         line = cam.cell.line(mean_w) if cam.cell else 0.0
         least = line + REVIVAL if cam.dead else line
         flat = cam.cell is None or cam.cell.charge <= least
@@ -92,13 +96,49 @@ class Choosing:
             if at_s < last and idle and cam.state == "off":
                 return None  # only warmer: it stays warm until the last chance
         new = next(reach for c, reach in reaches if c is best)
-        cost = sum(cam.asked.asked[at_s:end_s])
-        if cost:
-            cost += cam.boot_s
-        if cam.set_up(at_s).get("hot_swap"):
-            cost = 0
         gain = (min(need, new) - min(need, old)) * 3600 / mean_w
-        return Task("swap", cam, end_s, best) if gain > cost else None
+        return Task("swap", cam, end_s, best) if gain > self._costs_s(cam, at_s, end_s) else None
+
+    @staticmethod
+    def _costs_s(cam: Cam, at_s: int, end_s: int) -> int:
+        """Seconds asked that a swap costs, with the boot after it."""
+        lost = 0 if cam.set_up(at_s).get("hot_swap") else sum(cam.asked.asked[at_s:end_s])
+        return lost + cam.boot_s if lost else 0
+
+    def module(self, cam: Cam, at_s: int) -> Task | None:
+        """The module that the plan names, else one for what this one does not last for.
+
+        Source: model/charging#chains.
+        """
+        on, item = cam.store, self.world.item(at_s)["id"]
+        if on is None or not on.is_module:
+            return None
+        horizon = self.hands.horizon(at_s)
+        need, asked_s = self._need(cam, at_s, horizon)
+        if not asked_s:
+            return None
+        end_s = at_s + self.hands.seconds(cam, at_s)
+        spares = [s for s in self.world.stores if s.doc.get("fits") == cam.doc["id"] and s != on]
+        for one in spares:
+            said = self.hands.plugging.words.get(item, {}).get(one.doc["id"], {})
+            named = said.get("to") == cam.doc["id"] and said.get("plug", True)
+            if named and (one.doc["id"], item) not in self.hands.modules_done:
+                return Task("module", cam, end_s, store=one, by_word=True)
+        wanted, gives = need * MARGIN, on.gives_wh()
+        if gives >= wanted:
+            return None
+        mean_w, hands = need * 3600 / asked_s, self.hands
+        waits = not hands.settling and at_s + gives * 3600 / mean_w < hands.last_s(at_s)
+        if gives > 0 and (hands.policy == "run_flat" or waits):
+            return None
+        enough = [one for one in spares if one.gives_wh() >= wanted]
+        best = min(enough, key=Store.gives_wh, default=None)
+        best = best or max(spares, key=Store.gives_wh, default=None)
+        if best is None or best.gives_wh() <= gives * MORE:
+            return None
+        gain = min(need, best.gives_wh()) - min(need, gives)
+        worth = gain * 3600 / mean_w > self._costs_s(cam, at_s, end_s)
+        return Task("module", cam, end_s, store=best) if worth else None
 
     def _promised(self, name: str, words: Words, done: set[tuple[str, str]], at_s: int) -> bool:
         """Whether the plan names a battery or card for a swap within a day."""
@@ -154,7 +194,7 @@ class Choosing:
             cell_c += (body - cell_c) * (1 - exp(-1 / CELL_LAG_S))
             body += (level - body) * (1 - exp(-1 / lag))
             if asks:
-                worst = max(worst, hidden(cell_c, watts / cell.wh, cell.k))
+                worst = max(worst, hidden(cell_c, cell.health, COLD, watts / cell.wh, cell.k))
         return max(0.0, cell.wh * (cell.charge - worst))
 
     def _mean_rise(self, cam: Cam, second: int) -> float:

@@ -13,8 +13,11 @@ from .tasks import PLUG_S, Task
 if TYPE_CHECKING:
     from .camera import Cam, Clip
     from .hands import Hands
+    from .physics import Memory
 
 Doc = dict[str, Any]
+INSIDE_MB_S, SUSTAINED = 20.0, 0.9
+CLASS_MB_S = {"V6": 6, "V10": 10, "V30": 30, "V60": 60, "V90": 90}
 
 
 @dataclass
@@ -24,6 +27,7 @@ class Job:
     number: int
     cam: Cam
     drive: str
+    own: Memory
     lands: list[tuple[Clip, float]]
     end_s: float
 
@@ -53,6 +57,8 @@ class Copying:
             power = cam.cell is not None and cam.cell.charge > cam.cell.line(0.0) and not cam.dead
             if copy["item"] != here or number in self.begun or asked or cam.state != "off":
                 continue
+            if copy.get("drive") is None and None in (cam.beside, cam.memory):
+                continue
             if (power or cam.feed_w > 0) and at_s + 2 * PLUG_S < self.hands.until(at_s):
                 begin = Task("copy", cam, at_s + PLUG_S, copy=number)
                 found.append(((11, 0.0, number), begin))
@@ -61,6 +67,7 @@ class Copying:
     def cable(self, task: Task, at_s: int) -> None:
         """A cable is off, or in: then it is told which clips will land when."""
         cam, copy = task.cam, self.copies[task.copy]
+        assert cam is not None
         if task.kind == "copy_end":
             job = next(job for job in self.jobs if job.number == task.copy)
             self.jobs.remove(job)
@@ -68,14 +75,16 @@ class Copying:
             cam.state = "off"
             self.hands.begin(cam, at_s)
             return
-        kit = self.world.document["kit"]
-        drive = next(d for d in kit["drives"] if d["id"] == copy["drive"])
-        memory = cam.doc["memory"]
-        if memory["kind"] == "fixed":
+        kit, memory = self.world.document["kit"], cam.doc["memory"]
+        inside = copy.get("drive") is None
+        source, drive = (self._own(cam), self._card(cam)) if inside else (cam.memory, None)
+        assert source is not None
+        if drive is None:
+            drive = next(d for d in kit["drives"] if d["id"] == copy["drive"])
+        if source.name == "fixed":
             read = memory.get("read_mb_s", memory.get("speed_mb_s", 90.0))
         else:
-            name = cam.memory.name if cam.memory else ""
-            read = next(c for c in kit["cards"] if c["id"] == name).get("read_mb_s", 60.0)
+            read = next(c for c in kit["cards"] if c["id"] == source.name).get("read_mb_s", 60.0)
         link = drive.get("link_mb_s", 30.0)
         if copy.get("by") == "radio":
             link = drive.get("radio_mb_s") or 5.0
@@ -83,7 +92,7 @@ class Copying:
         rate = min(read, link, drive.get("write_mb_s", 60.0)) * 1e6
         lands, now, room = [], float(at_s), self.room[drive["id"]]
         for clip in cam.clips:
-            if clip.gone or clip.memory is not cam.memory or drive["id"] in clip.copies:
+            if clip.gone or clip.memory is not source or drive["id"] in clip.copies:
                 continue
             if clip.size > room:
                 break
@@ -91,17 +100,36 @@ class Copying:
             now += clip.size / rate
             lands.append((clip, now))
         end_s = min(self.hands.until(at_s) - PLUG_S, lands[-1][1] if lands else at_s)
-        self.jobs.append(Job(task.copy, cam, drive["id"], lands, end_s))
+        self.jobs.append(Job(task.copy, cam, drive["id"], source, lands, end_s))
         cam.state = "copying"
+
+    @staticmethod
+    def _own(cam: Cam) -> Memory | None:
+        return next(one for one in (cam.memory, cam.beside) if one and one.name == "fixed")
+
+    def _card(self, cam: Cam) -> Doc:
+        """The card beside its own memory, as a drive that a cable inside leads to."""
+        card = next(one for one in (cam.memory, cam.beside) if one and one.name != "fixed")
+        doc = next(c for c in self.world.document["kit"]["cards"] if c["id"] == card.name)
+        self.room[card.name] = card.room - card.used
+        link = cam.doc.get("inside_mb_s") or INSIDE_MB_S
+        write = CLASS_MB_S[doc.get("speed_class", "V30")] * SUSTAINED
+        return {"id": card.name, "link_mb_s": link, "write_mb_s": write}
 
     def _landed(self, job: Job, copy: Doc) -> None:
         """Whole files count; then what has copies enough may be wiped (model/memory#copies)."""
         for clip, at_s in job.lands:
             if at_s <= job.end_s + 1e-6:
-                clip.copies.add(job.drive)
                 self.room[job.drive] -= clip.size
+                if copy.get("drive") is not None:
+                    clip.copies.add(job.drive)
+                    continue
+                clip.memory.used -= clip.size  # copied, checked, deleted
+                card = next(one for one in self.world.memories if one.name == job.drive)
+                clip.memory, clip.moved = card, True
+                card.used += clip.size
         for clip in job.cam.clips:
             least = {"no": 99, "with_two_copies": 2, "anyway": 1}[copy.get("wipe", "no")]
-            if clip.memory is job.cam.memory and not clip.gone and len(clip.copies) >= least:
+            if clip.memory is job.own and not clip.gone and len(clip.copies) >= least:
                 clip.gone = True
                 clip.memory.used -= clip.size

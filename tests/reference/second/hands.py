@@ -8,7 +8,8 @@ from typing import TYPE_CHECKING, Any
 from .choosing import Choosing
 from .copying import Copying
 from .moving import Moving
-from .physics import Store
+from .physics import CHARGEABLE
+from .plugging import Plugging
 from .tasks import PLUG_S, RESTART_S, Task
 
 if TYPE_CHECKING:
@@ -16,7 +17,6 @@ if TYPE_CHECKING:
     from .world import World
 
 Doc = dict[str, Any]
-CHARGEABLE = 0.95
 
 
 class Hands:
@@ -52,6 +52,8 @@ class Hands:
             for s in world.document["plan"].get("card_swaps", [])
         }
         self.cards_done: set[tuple[str, str]] = set()
+        self.plugging = Plugging(self)
+        self.modules_done: set[tuple[str, str]] = set()
         self.task: Task | None = None
         self.done: list[tuple[str, str, int]] = []
         self.queue = False
@@ -88,7 +90,7 @@ class Hands:
         return not cam.wants_hand and fresh and (self.pressed(cam, at_s) or before)
 
     def _power_is_back(self, cam: Cam, at_s: int) -> bool:
-        covered = cam.feed_w * 0.95 >= cam.watts(at_s)
+        covered = cam.feed_w * cam.through >= cam.watts(at_s)
         return covered and ("no_power" in cam.causes or cam.dead)
 
     # -- looking ---------------------------------------------------------------------
@@ -98,12 +100,19 @@ class Hands:
         if self.task is None or self.task.end_s > at_s:
             return
         task, self.task = self.task, None
-        cam = task.cam
-        self.done.append((task.kind, cam.doc["id"], at_s))
-        cam.busy, self.queue = False, True
+        cam, self.queue = task.cam, True
+        self.done.append((task.kind, cam.doc["id"] if cam else "", at_s))
+        if cam is None:
+            self.plugging.cable(task)
+            return
+        cam.busy = False
+        if task.kind == "module" and task.store:
+            cam.store = task.store
+            task.store.loose()
         if task.kind == "swap" and task.cell:
             if cam.cell:
                 cam.cell.inside = None
+            self.plugging.take_out(task.cell)
             cam.cell, task.cell.inside = task.cell, cam.number
             cam.dead = False
         if task.kind == "card" and task.card:
@@ -126,10 +135,12 @@ class Hands:
     def begin(self, cam: Cam, at_s: int) -> None:
         """After a hand was on it: on, if it is asked."""
         if cam.asked.asked[at_s] and cam.state in ("off", "standby"):
+            cam.choose_memory(at_s)
             if cam.can_go_on(at_s):
                 cam.start(at_s)
             else:
                 cam.wants_hand = not cam.alone
+                cam.ran_full = "card_full" in cam.causes
                 self.queue = True
 
     def look(self, at_s: int) -> bool:
@@ -141,9 +152,8 @@ class Hands:
         number, second = self.world.rows[at_s]
         begins = at_s == 0 or not self.free[at_s - 1]
         here = self.world.items[number]["id"]
-        word = {item for _, item in (*self.manual, *self.cards)} | {
-            copy["item"] for copy in self.copying.copies
-        }
+        word = {item for _, item in (*self.manual, *self.cards)} | set(self.plugging.words)
+        word |= {copy["item"] for copy in self.copying.copies}
         first = (
             at_s in self.moving.looks
             or (second == 0 and here in word)
@@ -201,8 +211,9 @@ class Hands:
         return ceil(takes + set_up.get("door_blocked_s", 0))
 
     def _take_up(self, task: Task, at_s: int) -> None:
-        cam = task.cam
-        self.task = task
+        cam, self.task = task.cam, task
+        if cam is None:
+            return
         if task.kind == "swap":
             self.swapped.add((cam.doc["id"], self.world.item(at_s)["id"]))
         if task.kind == "plug":
@@ -212,7 +223,9 @@ class Hands:
         if task.kind in ("restart", "wake", "copy", "copy_end"):
             self.copying.begun |= {task.copy}
             return
-        hot_swap = cam.set_up(at_s).get("hot_swap", False) and task.kind == "swap"
+        if task.kind == "module" and task.store and task.by_word:
+            self.modules_done.add((task.store.doc["id"], self.world.item(at_s)["id"]))
+        hot_swap = cam.set_up(at_s).get("hot_swap", False) and task.kind in ("swap", "module")
         if not hot_swap:
             cam.stop()
             cam.busy = True
@@ -229,8 +242,11 @@ class Hands:
         for cam in self.world.cams:
             rank, left = self.choosing.rank(cam, at_s)
             key = (rank, left, cam.number)
-            swap = self.choosing.swap(cam, at_s)
-            if swap:
+            module = self.choosing.module(cam, at_s)
+            swap = None if module else self.choosing.swap(cam, at_s)
+            if module:
+                found.append(((0.0, 0.0, cam.number) if module.by_word else key, module))
+            elif swap:
                 by_word = (cam.doc["id"], self.world.item(at_s)["id"]) in self.manual
                 found.append(((0.0, 0.0, cam.number) if by_word else key, swap))
             elif self._restarts(cam, at_s):
@@ -242,16 +258,13 @@ class Hands:
             if card:
                 by_word = (cam.doc["id"], self.world.item(at_s)["id"]) in self.cards
                 found.append(((0.0, -1.0, cam.number, 1) if by_word else (*key, 1), card))
-            if self._wakes(cam, at_s):
-                wake = Task("wake", cam, at_s + PLUG_S, store=cam.store)
-                found.append(((8, 0.0, cam.number), wake))
-            store = self._plug(cam, at_s)
+            store = self.plugging.port(cam, at_s) if self._low(cam, at_s) else None
             if store:
-                charge = cam.cell.charge if cam.cell else 1.0
+                charge = round(cam.cell.charge, 2) if cam.cell else 1.0
                 found.append(
                     ((9, charge, cam.number), Task("plug", cam, at_s + PLUG_S, store=store))
                 )
-        return found + self.copying.tasks(at_s)
+        return found + self.plugging.tasks(at_s) + self.copying.tasks(at_s)
 
     def _restarts(self, cam: Cam, at_s: int) -> bool:
         if cam.state != "off" or cam.busy or not cam.asked.asked[at_s] or cam.alone:
@@ -261,40 +274,16 @@ class Hands:
         cam.causes = kept
         return possible
 
-    def _wakes(self, cam: Cam, at_s: int) -> bool:
-        """Whether its bank has switched itself off, and would give what it wants now."""
-        store = cam.store
-        if store is None or not store.is_bank or store.awake or store.dead:
-            return False
-        cell = cam.cell if cam.power(at_s) == "outside" else None
-        takes = cell is not None and cell.charge < 0.99 and not (cell.refuses() or cam.pause)
-        return cam.power(at_s) != "battery" and (cam.asked.asked[at_s] or takes)
-
     # -- plugging --------------------------------------------------------------------
 
-    def _plug(self, cam: Cam, at_s: int) -> Store | None:
+    def _low(self, cam: Cam, at_s: int) -> bool:
+        """Whether its battery wants a port, in the camera."""
         able = cam.doc.get("charges_in_w") and cam.cell and cam.plugged is None
         if self.charging == "never" or not able or cam.busy:
-            return None
+            return False
         assert cam.cell is not None
         ahead = range(at_s, min(self.world.end_s, at_s + PLUG_S + cam.boot_s + 1))
-        if cam.cell.charge >= CHARGEABLE or any(cam.asked.asked[s] for s in ahead):
-            return None
-        number, second = self.world.rows[at_s]
-        item = self.world.items[number]
-        order = {"mains": 0, "vehicle": 1, "bank": 2}
-        for store in sorted(self.world.stores, key=lambda s: order[s.doc["kind"]]):
-            taken = sum(c.plugged is store for c in self.world.cams)
-            kept = sum(
-                c.store is store and c is not cam and c.plugged is not store
-                for c in self.world.cams
-            )
-            alive = store.live(item, second) > 0
-            if store.is_bank:
-                alive = not store.dead and store.charge > store.floor() + 0.02
-            if alive and taken + kept < len(store.doc["ports"]):
-                return store
-        return None
+        return cam.cell.charge < CHARGEABLE and not any(cam.asked.asked[s] for s in ahead)
 
     def _unplug(self, at_s: int) -> None:
         """Off when it is wanted, when its power has gone, when the stop is left."""
@@ -306,7 +295,9 @@ class Hands:
             if store is None:
                 continue
             ahead = range(at_s, min(self.world.end_s, at_s + cam.boot_s) + 1)
-            gone = not store.is_bank and store.live(item, second) <= 0
+            gone = not store.is_bank and store.live(item, second, at_s) <= 0
             if left or gone or any(cam.asked.asked[s] for s in ahead):
                 cam.plugged = None
                 self.world.stir()
+        if left:
+            self.plugging.left()

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 
 if TYPE_CHECKING:
     from .camera import Cam
-    from .physics import Cell, Memory, Store
+    from .physics import Cell, Dock, Holds, Memory, Store
 
 RESTART_S, PLUG_S = 5, 15
 
@@ -17,10 +17,14 @@ class Task:
     """Work that hands are at."""
 
     kind: str
-    cam: Cam
+    cam: Cam | None
     end_s: int
     cell: Cell | None = None
     card: Memory | None = None
     store: Store | None = None
     copy: int = -1
     goal: int = -1
+    one: Holds | Dock | None = None
+    dock: Dock | None = None
+    stays: bool = False
+    by_word: bool = False

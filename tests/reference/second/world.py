@@ -2,13 +2,34 @@
 
 from __future__ import annotations
 
-from datetime import datetime
+from datetime import datetime, timedelta
 from math import exp, floor
 from typing import Any
 
+from numpy import array
+from pandas import DatetimeIndex
+from pvlib.irradiance import erbs
+from pvlib.solarposition import get_solarposition
+
 from .camera import Cam
+from .feeding import Feeding
 from .hands import Hands
-from .physics import CELL_LAG_S, SELF_DISCHARGE_PER_S, STEP_S, Cell, Memory, Store
+from .physics import (
+    CELL_LAG_S,
+    CHARGEABLE,
+    FULL,
+    RATE_PER_H,
+    SELF_DISCHARGE_PER_S,
+    STEP_S,
+    STORED,
+    Cell,
+    Dock,
+    Gear,
+    Memory,
+    Store,
+    clear_sky_w_m2,
+    refusal,
+)
 
 Doc = dict[str, Any]
 AIR_STEP_S = 600
@@ -27,12 +48,14 @@ class World:
             self.starts.append(len(self.rows))
             self.rows += [(number, second) for second in range(item["duration_s"])]
         self.end_s = len(self.rows)
-        start = datetime.fromisoformat(document["trip"]["start"])
+        self.start = start = datetime.fromisoformat(document["trip"]["start"])
         self.into_step_s = (start.minute * 60 + start.second) % AIR_STEP_S
         self.at_s = 0
         self.airs: dict[int, float] = {}
         self.stirred = False
-        self.warmth = {p["id"]: p["warmth"] for p in kit.get("pockets", [])}
+        self.shone: dict[tuple[int, int], float] = {}
+        self.clear: dict[int, tuple[float, Any, DatetimeIndex]] = {}
+        self.warmth = {p["id"]: p.get("kept_c", p["warmth"]) for p in kit.get("pockets", [])}
         self.cells = [self._cell(b) for b in kit["batteries"]]
         self.stores = [self._store(s) for s in kit.get("sources", [])]
         self.cams = [Cam(self, n, document) for n in range(len(kit["cameras"]))]
@@ -40,9 +63,14 @@ class World:
             Memory(c["id"], floor(c["gb"] * 1e9 * USABLE + 0.5) - c.get("used_bytes", 0))
             for c in kit.get("cards", [])
         ]
+        self.gears = [self._gear(one) for one in kit.get("gear", [])]
+        self.docks = [Dock(one, [None] * one.get("bays", 1)) for one in kit.get("chargers", [])]
         self._fit()
-        self.feeds: dict[int, Store] = {}
-        self.live_before: list[tuple[bool, bool, bool]] = []
+        self.feeding = Feeding(self)
+        self.live_before: list[object] = []
+        self.full: set[int] = set()
+        self.low = {store.doc["id"] for store in self.stores}
+        self.turns: dict[int, tuple[str, bool]] = {}
         self.hands = Hands(self)
 
     # -- how it begins ---------------------------------------------------------------
@@ -52,19 +80,59 @@ class World:
         full = family["mah"] * family["nominal_v"] / 1000 * doc.get("health", 1.0)
         home = self.warmth.get(doc.get("pocket") or "", "bag")
         cell = Cell(doc["id"], doc["family"], full, doc.get("charge", 1.0), 0.0, home)
-        cell.k = family.get("cold_k", 0.0)
+        cell.k, cell.health = family.get("cold_k", 0.0), doc.get("health", 1.0)
+        cell.rate = family.get("rate_per_h") or RATE_PER_H
         cell.cell_c = self.place(home, 0)
         return cell
 
     def _store(self, doc: Doc) -> Store:
         store = Store(doc)
+        if doc["kind"] in ("dynamo", "panel"):
+            store.given = [self._given_w(doc, at_s) for at_s in range(self.end_s)]
         if store.is_bank:
-            store.wh = doc["mah"] * 3.7 / 1000 * doc.get("health", 1.0)
+            store.wh = self._store_wh(doc) * doc.get("health", 1.0)
             store.charge = doc.get("charge", 1.0)
             store.home = self.warmth.get(doc.get("pocket") or "", "bag")
             store.cell_c = self.place(store.home, 0)
             store.dead = store.charge <= store.floor()
         return store
+
+    def _given_w(self, doc: Doc, at_s: int) -> float:
+        """By speed over the ground, or by the light on a panel that lies level."""
+        item = self.item(at_s)
+        if doc["kind"] == "dynamo":
+            way = (item.get("speed_mps", 0.0) - 2.8) / (4.2 - 2.8)
+            return float(doc["rated_w"] * min(1.0, max(0.0, way)) * 0.7)
+        if not self.document["trip"].get("place") or doc.get("out_at", "always") not in (
+            "always",
+            item["kind"] + "s",
+        ):
+            return 0.0
+        laid = item["kind"] == "stop" or doc.get("on_legs") == "laid"
+        light = self._clear(at_s)[0] * item.get("sky", 1.0)
+        return float(doc["rated_w"] * light / 1000 * (0.6 if laid else 0.35))
+
+    def _store_wh(self, doc: Doc) -> float:
+        """By its label, or by how long its camera lasts with it."""
+        if doc.get("mah"):
+            return float(doc["mah"] * 3.7 / 1000)
+        cameras = self.document["kit"]["cameras"]
+        camera = next(one for one in cameras if one["id"] == doc["fits"])
+        drawn = camera["modes"][0]["draw"]["watts"] * doc["lasts_min"] / 60
+        families = self.document["kit"]["families"]
+        family = next(one for one in families if one["id"] == camera["battery_family"])
+        return float((drawn - family["mah"] * family["nominal_v"] / 1000) / STORED)
+
+    def _gear(self, doc: Doc) -> Gear:
+        named = {
+            one["item"] for one in self.document["plan"].get("gear", []) if one["gear"] == doc["id"]
+        }
+        used = [self.items[number]["id"] in named for number, _ in self.rows]
+        for cam in self.cams:
+            if cam.doc["id"] == doc.get("serves"):
+                used = [a or b for a, b in zip(used, cam.asked.asked, strict=False)]
+        home = self.warmth.get(doc.get("pocket") or "", "bag")
+        return Gear(doc, doc["wh"], doc.get("charge", 1.0), self.place(home, 0), home, used=used)
 
     def _fit(self) -> None:
         """Each camera what the plan names, else the first of its family that no plan names."""
@@ -83,6 +151,12 @@ class World:
             if memory["kind"] == "fixed":
                 reserved = memory.get("reserved_gb", 0.0) * 1e9
                 cam.memory = Memory("fixed", floor(memory["gb"] * 1e9 * USABLE + 0.5) - reserved)
+                if cam.doc.get("slot"):
+                    free = (card for card in self.memories if card.inside is None)
+                    cam.beside = next(free, None)
+                    if cam.beside:
+                        cam.beside.inside = cam.number
+                    cam.choose_memory(0)
             else:
                 for card in self.memories:
                     if card.name == wanted or (
@@ -108,17 +182,68 @@ class World:
         return known
 
     def _air(self, at_s: int) -> float:
-        number, _ = self.rows[min(at_s, self.end_s - 1)]
-        item, clock_s = self.items[number], min(at_s, self.end_s - 1) + self.into_step_s
-        middle_s = clock_s // AIR_STEP_S * AIR_STEP_S + AIR_STEP_S / 2
-        into_s = middle_s - self.into_step_s - self.starts[number]
-        way = min(1.0, max(0.0, into_s / item["duration_s"]))
+        item, way = self.middle(at_s)
         low, high = item["temp_start_c"], item["temp_end_c"]
         return float(low + (high - low) * way)
 
-    def place(self, home: str, at_s: int) -> float:
+    def middle(self, at_s: int) -> tuple[Doc, float]:
+        """The leg or stop of a second, and how much of it is over in the middle of its step."""
+        number, _ = self.rows[min(at_s, self.end_s - 1)]
+        clock_s = min(at_s, self.end_s - 1) + self.into_step_s
+        middle_s = clock_s // AIR_STEP_S * AIR_STEP_S + AIR_STEP_S / 2
+        into_s = middle_s - self.into_step_s - self.starts[number]
+        item = self.items[number]
+        return item, min(1.0, max(0.0, into_s / item["duration_s"]))
+
+    def height_m(self, at_s: int) -> float:
+        """Over the sea."""
+        item, way = self.middle(at_s)
+        here: float = (self.document["trip"].get("place") or {}).get("height_m", 0.0)
+        if item["kind"] == "stop":
+            return float(item.get("height_m", here))
+        start, end = item.get("height_start_m"), item.get("height_end_m")
+        first = start if start is not None else end if end is not None else here
+        last = end if end is not None else first
+        return float(first + (last - first) * way)
+
+    def sun_w_m2(self, at_s: int) -> float:
+        """On a small body: beam, half the sky, and what the ground throws back, by the share."""
+        item, place = self.item(at_s), self.document["trip"].get("place")
+        share = item.get("sun_share", 0.0)
+        if not place or not share:
+            return 0.0
+        key = at_s - (at_s + self.into_step_s) % AIR_STEP_S, self.rows[at_s][0]
+        if key not in self.shone:
+            clear, zenith, times = self._clear(at_s)
+            level = array([clear * item.get("sky", 1.0)])
+            parted = erbs(level, zenith, times.day_of_year.to_numpy())
+            thrown = (0.8 if item.get("snow") else 0.2) * level
+            self.shone[key] = float((parted["dni"] + 0.5 * parted["dhi"] + thrown)[0])
+        return share * self.shone[key]
+
+    def _clear(self, at_s: int) -> tuple[float, Any, DatetimeIndex]:
+        """Clear light on level ground in the middle of a step, the sun's zenith, and when."""
+        step_s = at_s - (at_s + self.into_step_s) % AIR_STEP_S
+        if step_s not in self.clear:
+            place = self.document["trip"]["place"]
+            times = DatetimeIndex([self.start + timedelta(seconds=step_s + AIR_STEP_S / 2)])
+            args = place["latitude"], place["longitude"], place.get("height_m", 0.0)
+            zenith = get_solarposition(times.tz_localize("UTC"), *args, method="nrel_numpy")
+            degrees = zenith["zenith"].to_numpy()
+            self.clear[step_s] = clear_sky_w_m2(90.0 - degrees[0]), degrees, times
+        return self.clear[step_s]
+
+    def place(self, home: str | float, at_s: int) -> float:
         """How warm it is where a unit lies."""
-        return {"inside": 25.0, "outer": (25.0 + self.air(at_s)) / 2}.get(home, self.air(at_s))
+        if isinstance(home, float | int):
+            return float(home)
+        air = self.air(at_s)
+        warm = 20 + max(-5.0, min(5.0, air))
+        return {"inside": 25.0, "outer": (warm + air) / 2}.get(home, air)
+
+    def hanging(self) -> list[Store | Gear | Dock]:
+        """What may hang on a port, but cameras."""
+        return [*self.stores, *self.gears, *self.docks]
 
     def stir(self) -> None:
         """Something happened that hands may want to look at."""
@@ -142,11 +267,11 @@ class World:
         self.hands.finish(at_s)
         for cam in self.cams:
             self._ends(cam, at_s)
-        self._feed(at_s)
+        self.feeding.settle(at_s)
         for cam in self.cams:
             self._start(cam, at_s)
         if self.hands.look(at_s):
-            self._feed(at_s)
+            self.feeding.settle(at_s)
 
     def _ends(self, cam: Cam, at_s: int) -> None:
         asked = cam.asked
@@ -155,6 +280,8 @@ class World:
             cam.save()
             if border:
                 cam.state, cam.boot_left_s = "boot", 0.0
+        if border:
+            cam.choose_memory(at_s)
         cam.save_waits = cam.save_waits and not border
         if cam.state == "boot" and cam.boot_left_s <= 0:
             cam.causes = []
@@ -186,8 +313,10 @@ class World:
             return
         if not asked.flows(at_s):
             cam.stop()
-        elif cam.state == "on":
+        elif cam.state == "on" and cam.can_go_on(at_s):
             cam.record()
+        elif cam.state == "on":
+            cam.gives_out("card_full", hand=True)
 
     def _start(self, cam: Cam, at_s: int) -> None:
         """What begins by itself, by a press or by a free hand ahead of time."""
@@ -219,69 +348,18 @@ class World:
         by_hand = at_s == 0 or self.hands.free[at_s] or self.hands.free[at_s - 1]
         by_hand = by_hand and (not asked.asked[at_s] or asked.begins(at_s))
         if cam.power(ahead) != "battery" and store and store.is_bank and by_hand:
-            if not store.awake:
-                store.awake, store.idle_s = True, 0.0
-            self._feed(at_s)
+            while store is not None:
+                if not store.awake:
+                    store.awake, store.idle_s = True, 0.0
+                store = store.on
+            self.feeding.settle(at_s)
+        cam.choose_memory(ahead)
         if cam.can_go_on(ahead):
             cam.start(ahead)
         elif not asked.asked[at_s] or asked.begins(at_s) or asked.parted(at_s):
             cam.wants_hand = cam.wants_hand or not (cam.alone or "no_power" in cam.causes)
+            cam.ran_full = cam.ran_full or "card_full" in cam.causes
             self.stir()
-
-    def _feed(self, at_s: int) -> None:
-        """Who hangs on what, and what each may take."""
-        number, second = self.rows[at_s]
-        item = self.items[number]
-        self.feeds = {}
-        for store in self.stores:
-            left = store.live(item, second)
-            fed = [c for c in self.cams if c.store is store and self._wants_feed(c, at_s)]
-            charged = [c for c in self.cams if c.plugged is store and c not in fed]
-            self._hang(store, fed, charged)
-            here = [cam for cam in fed + charged if cam.number in store.hung]
-            here.sort(key=lambda c: (c.state not in ("on", "boot"), store.hung.index(c.number)))
-            for cam in here:
-                most = cam.doc.get("charges_in_w") or 1e9
-                wants = self._wants(cam, at_s)
-                port_w = store.doc["ports"][store.hung.index(cam.number)]
-                cam.feed_w = min(port_w, most, left, wants)
-                left -= cam.feed_w
-                self.feeds[cam.number] = store
-        for cam in self.cams:
-            if cam.number not in self.feeds:
-                cam.feed_w = 0.0
-
-    @staticmethod
-    def _hang(store: Store, fed: list[Cam], charged: list[Cam]) -> None:
-        """Each on the first port that was free when it came; who is fed goes before who charges."""
-        here = [cam.number for cam in fed + charged]
-        store.hung = [one if one in here else None for one in store.hung]
-        for cam in fed + charged:
-            if cam.number in store.hung:
-                continue
-            if None not in store.hung and cam in fed:
-                loose = [
-                    n for n, one in enumerate(store.hung) if one in {c.number for c in charged}
-                ]
-                if loose:
-                    store.hung[loose[-1]] = None
-            if None in store.hung:
-                store.hung[store.hung.index(None)] = cam.number
-
-    def _wants_feed(self, cam: Cam, at_s: int) -> bool:
-        return any(
-            cam.power(s) != "battery" and cam.asked.job(s) is not None
-            for s in (at_s, min(at_s + cam.boot_s, self.end_s - 1))
-        )
-
-    def _wants(self, cam: Cam, at_s: int) -> float:
-        """Granted at most: what recording draws and the cell takes."""
-        ahead = min(at_s + cam.boot_s, self.end_s - 1)
-        fed = self._wants_feed(cam, at_s) or cam.state in ("on", "boot")
-        draw = max(cam.watts(at_s), cam.watts(ahead)) / 0.95 if fed else 0.0
-        takes = cam.cell is not None and cam.power(at_s) != "outside_only"
-        takes = takes and not (cam.cell.refused or cam.pause or cam.cell.charge >= 0.99)
-        return draw + (cam.cell.wh / 0.9 if takes else 0.0)
 
     def _half(self, at_s: int, now_s: float) -> None:
         for store in self.stores:
@@ -290,19 +368,51 @@ class World:
             cam.account(now_s, asks=cam.asked.asked[at_s])
         for cam in self.cams:
             cam.march(at_s)
+        docked = {id(cell) for dock in self.docks for cell in dock.cells}
         for cell in self.cells:
             holder = None if cell.inside is None else self.cams[cell.inside]
             if holder is None or holder.power(at_s) == "outside_only":
-                to_go = self.place(cell.home if holder is None else "bag", at_s) - cell.cell_c
-                cell.cell_c += to_go * (1 - exp(-STEP_S / CELL_LAG_S))
-                cell.charge -= min(cell.charge, SELF_DISCHARGE_PER_S * STEP_S)
+                lies = cell.home if holder is None and id(cell) not in docked else "bag"
+                cell.cell_c += (self.place(lies, at_s) - cell.cell_c) * (
+                    1 - exp(-STEP_S / CELL_LAG_S)
+                )
+                if id(cell) not in docked:
+                    cell.charge -= min(cell.charge, SELF_DISCHARGE_PER_S * STEP_S)
+        for dock in self.docks:
+            dock.march()
+        for gear in self.gears:
+            gear.march(at_s, self.place(gear.home, at_s))
         number, second = self.rows[at_s]
+        for store in sorted(self.stores, key=lambda one: not one.is_module):
+            store.fill()
         for store in self.stores:
             store.drain(self.place(store.home, at_s))
-        live = [
-            (store.live(self.items[number], second) > 0, store.dead, store.awake)
-            for store in self.stores
+        item = self.items[number]
+        live: list[object] = [
+            (store.live(item, second, at_s) > 0, store.awake) for store in self.stores
         ]
+        for one in (*self.stores, *self.gears):
+            full = not one.accepts() and not one.refused
+            live.append((one.dead, one.refused, full and one.on is not None))
+        low = {s.doc["id"] for s in self.stores if s.is_bank and s.charge < CHARGEABLE}
+        if low - self.low:
+            self.stir()
+        self.low = low
+        live += [one.used[at_s] for one in self.gears]
+        for cell in self.cells:
+            if id(cell) in docked:
+                live.append((cell.name, cell.refused, cell.topped))
+            elif self.docks and cell.inside is None and cell.charge < CHARGEABLE:
+                live.append((cell.name, refusal(cell.cell_c, "")))
+        hung = [c for c in self.cams if c.cell and any(c in store.hung for store in self.stores)]
+        turns = {c.number: (c.cell.refused, c.pause) for c in hung if c.cell}
+        if any(self.turns.get(number, turn) != turn for number, turn in turns.items()):
+            self.stir()
+        self.turns = turns
+        full = {c.number for c in hung if c.cell and c.cell.charge >= FULL - 1e-6}
+        if full - self.full:
+            self.stir()
+        self.full = full
         if live != self.live_before:
             self.live_before = live
             self.stir()

@@ -45,6 +45,10 @@ export const queries = {
     }),
 };
 
+export function tellFamily(question: Schemas["FamilyQuestion"]): Promise<Schemas["FamilyTold"]> {
+  return unwrap(client.POST("/api/family", { body: question }));
+}
+
 export function hangShelf(question: Schemas["ShelfQuestion"]): Promise<Schemas["Shelf"]> {
   return unwrap(client.POST("/api/shelf", { body: question }));
 }

@@ -19,6 +19,7 @@ export function CordEnd({ end, x, y, half }: Props) {
         />
       );
     case "empty":
+    case "both_empty":
       return <rect x={x - half} y={y} width={2 * half} height={6} fill="var(--ink)" />;
     case "card_full":
       return (
@@ -32,6 +33,7 @@ export function CordEnd({ end, x, y, half }: Props) {
         <circle cx={x} cy={y + 5} r={7} fill="var(--paper)" stroke="var(--ink)" strokeWidth={3} />
       );
     case "stopped":
+    case "full":
     case null:
     case undefined:
       return (

@@ -121,7 +121,7 @@ function said(move: Move): string {
     case "copy":
       return `copy to ${move.puts_in}`;
     case "copy_end":
-      return "cable off";
+      return move.takes_out === "" ? move.text : "cable off";
     case "wake":
       return `${move.puts_in} on`;
     default:

@@ -19,6 +19,8 @@ export const END_WORDS: Record<RunEnd, string> = {
   card_full: "card full",
   clip_limit: "clip limit",
   stopped: "stopped",
+  both_empty: "both empty",
+  full: "full",
 };
 
 /** Why a run ended, as a person says it. */
@@ -28,7 +30,37 @@ export const END_CHOICES: readonly { value: RunEnd; name: string }[] = [
   { value: "card_full", name: "card full" },
   { value: "clip_limit", name: "clip limit" },
   { value: "stopped", name: "I stopped it" },
+  { value: "both_empty", name: "module and battery empty" },
+  { value: "full", name: "full, it only charged" },
 ];
+
+/** Of a run on no module, that did not only charge. */
+export const NOTHING_SPECIAL = {
+  store_kind: "module",
+  store_read: [],
+  charging: false,
+  charge_read: [],
+} as const satisfies Partial<BenchRun>;
+
+type Readings = BenchRun["store_read"];
+
+/** "20:80 40:55": minutes, and the per cent that was read then. */
+export function readingsText(readings: Readings): string {
+  return readings
+    .map((one) => `${String(one.at_min)}:${String(Math.round(one.share * 100))}`)
+    .join(" ");
+}
+
+/** The readings of such a text; null when it is none. */
+export function readingsOf(text: string): Readings | null {
+  const parts = text.split(/[\s;]+/).filter((part) => part !== "");
+  const found = parts.map((part) => /^(\d+(?:\.\d+)?):(\d{1,3})%?$/.exec(part));
+  const read = found.map((one) => ({
+    at_min: Number(one?.[1] ?? 0),
+    share: Number(one?.[2] ?? 101) / 100,
+  }));
+  return read.every((one) => one.at_min > 0 && one.share <= 1) ? read : null;
+}
 
 /** Airs that a person has at home, or knows from the way [m/s]. */
 export const AIRS = [
@@ -177,6 +209,7 @@ export function endedRun(test: RunningTest, nowMs: number, end: RunEnd): BenchRu
             Math.max(0.1, tenth(minutesBetween(test, startMs, Date.parse(test.warned_at)))),
           ),
     charge_paused_min: Math.min(tenth(minutes), tenth(paused)),
+    ...NOTHING_SPECIAL,
     mean_w: null,
     metered: "battery",
     bytes: null,
@@ -202,7 +235,17 @@ export function faultOf(run: BenchRun): string | null {
   if (run.warned_min != null && run.warned_min > run.minutes)
     return "The warning comes after the end of the run.";
   if (run.charge_paused_min > run.minutes) return "Charging paused for longer than the run.";
-  if (run.charge_end != null && !run.plugged && run.charge_end > run.charge_start)
+  if (run.end === "both_empty" && run.store_wh == null)
+    return "Both were empty: say first how much the module or bank holds.";
+  if (run.end === "full" && !run.charging) return "Only a run that charges ends full.";
+  if (run.charging && run.end !== "full" && run.end !== "stopped")
+    return "A run that only charges ends full, or you stop it.";
+  if (run.charging && run.end === "stopped" && run.charge_end == null)
+    return "Say first the charge at which you stopped charging.";
+  if (run.resumed_min != null && run.resumed_min < (run.paused_from_min ?? 0))
+    return "Charging went on before it paused.";
+  const fed = run.plugged || run.charging;
+  if (run.charge_end != null && !fed && run.charge_end > run.charge_start)
     return "The charge at the end is above the charge at the start.";
   return null;
 }

@@ -44,6 +44,7 @@ const EMPTY: Kit = {
   pockets: [],
   chargers: [],
   sources: [],
+  gear: [],
   loads: [],
   drives: [],
   serving: [],

@@ -1,4 +1,5 @@
 import { withSwap } from "./edits";
+import { portWatts } from "./powerEdits";
 import type { Item, Kit, Move, Plan, Trip } from "./types";
 
 /** Work of the hands that can be done at another stop. */
@@ -40,13 +41,39 @@ export function plugPlaces(kit: Kit): { value: string; name: string; to: string;
   const bays = kit.chargers.flatMap((one) =>
     Array.from({ length: one.bays }, (_, n) => ({ one, n, what: "bay" })),
   );
-  const ports = kit.sources.flatMap((one) => one.ports.map((_, n) => ({ one, n, what: "port" })));
+  const ports = kit.sources
+    .filter((one) => one.kind !== "module")
+    .flatMap((one) => portWatts(one).map((_, n) => ({ one, n, what: "port" })));
   return [...bays, ...ports].map(({ one, n, what }) => ({
     value: `${one.id}/${String(n + 1)}`,
     name: `${one.name}, ${what} ${String(n + 1)}`,
     to: one.id,
     place: n + 1,
   }));
+}
+
+/** Units that may be plugged in by the plan's word. */
+export function plugChoices(kit: Kit): { value: string; name: string }[] {
+  const stores = kit.sources.filter((one) => one.kind === "bank" || one.kind === "module");
+  return [...stores, ...kit.gear, ...kit.batteries].map((one) => ({
+    value: one.id,
+    name: one.name,
+  }));
+}
+
+/** Where one of them may go: the best, a source or charger, a module's camera, or nowhere. */
+export function plugInto(kit: Kit, unit: string): { value: string; name: string }[] {
+  const module = kit.sources.find((one) => one.id === unit && one.kind === "module");
+  const fits = module?.kind === "module" ? module.fits : null;
+  const camera = kit.cameras.filter((one) => one.id === fits);
+  const sources = kit.sources.filter((one) => one.id !== unit && one.kind !== "module");
+  const cell = kit.batteries.some((one) => one.id === unit);
+  const places = cell ? kit.chargers : [...camera, ...sources];
+  return [
+    { value: "", name: "the best that is free" },
+    { value: "-", name: "nothing, not here" },
+    ...places.map((one) => ({ value: one.id, name: one.name })),
+  ];
 }
 
 /** The plan with a unit plugged in at a stop (true), kept from it (false), or neither (null). */

@@ -28,7 +28,12 @@ describe("minutes left", () => {
     expect(takers(DOCUMENT.kit.cameras, (one) => one.battery_family === "z")).toEqual([]);
   });
   it("is told in whole hours where it is long", () => {
-    expect([43, 599, 600, 17_573].map(lastsText)).toEqual(["43 min", "9 h 59", "10 h", "293 h"]);
+    expect([43, 599, 600, 17_573].map(lastsText)).toEqual([
+      "43 min",
+      "9 h 59",
+      "10 h",
+      "over 99 h",
+    ]);
   });
   it("has no more digits than it deserves", () => {
     expect([4.24, 17.6, -3.21, 0].map(tidyText)).toEqual(["4.2", "18", "\u22123.2", "0"]);

@@ -1,5 +1,5 @@
 import { freshKey, kitKeys } from "./edits";
-import type { Charger, Drive, Kit, OtherLoad, Pocket, Source } from "./types";
+import type { Charger, Drive, Gear, Kit, OtherLoad, Pocket, Source } from "./types";
 
 export const WARMTH: Record<Pocket["warmth"], string> = {
   inside: "inside, against the body",
@@ -13,7 +13,22 @@ export const SOURCE_KINDS: Record<Source["kind"], string> = {
   vehicle: "vehicle socket",
   dynamo: "dynamo",
   panel: "solar panel",
+  module: "power module",
 };
+
+export const GEAR_KINDS: Record<Gear["kind"], string> = {
+  microphone: "microphone",
+  recorder: "sound recorder",
+  stabiliser: "stabiliser",
+  phone: "phone",
+  flying_camera: "flying camera",
+  other: "something else",
+};
+
+/** Watts of each port of a source; a module has one, to its camera. */
+export function portWatts(source: Source): readonly number[] {
+  return source.kind === "module" ? [source.out_w] : source.ports;
+}
 
 function named(kit: Kit, name: string): { id: string; name: string } {
   return { id: freshKey(name, kitKeys(kit)), name };
@@ -66,15 +81,43 @@ export function freshSource(kit: Kit, kind: Source["kind"]): Source {
         rated_w: 10,
         ports: [10],
         out_at: "always",
+        on_legs: "carried",
         tilt_deg: 0,
         azimuth_deg: 180,
         mass_g: 300,
+      };
+    case "module":
+      return {
+        ...base,
+        kind,
+        fits: kit.cameras[0]?.id ?? "",
+        mah: 3000,
+        lasts_min: null,
+        health: 1,
+        charge: 1,
+        out_w: 10,
+        in_w: 10,
+        mass_g: 60,
       };
   }
 }
 
 export function freshLoad(kit: Kit): OtherLoad {
   return { ...named(kit, "phone"), wh_per_day: 10, bank: null };
+}
+
+export function freshGear(kit: Kit): Gear {
+  return {
+    ...named(kit, "microphone"),
+    kind: "microphone",
+    wh: 1.5,
+    use_w: 0.3,
+    in_w: 2.5,
+    charge: 1,
+    serves: kit.cameras[0]?.id ?? null,
+    pocket: null,
+    mass_g: 40,
+  };
 }
 
 export function freshDrive(kit: Kit): Drive {
@@ -96,18 +139,24 @@ export function portsOf(text: string): number[] | null {
   return good ? ports : null;
 }
 
-/** The kit without a pocket, source or other unit that other units may name. */
+/** The kit less names of pockets, banks and cameras that it has no more; their modules go. */
 export function withoutNames(kit: Kit): Kit {
   const pockets = new Set(kit.pockets.map((one) => one.id));
+  const cameras = new Set(kit.cameras.map((one) => one.id));
   const banks = new Set(kit.sources.filter((one) => one.kind === "bank").map((one) => one.id));
   const inKit = (pocket: string | null | undefined) =>
     pocket != null && pockets.has(pocket) ? pocket : null;
   return {
     ...kit,
     batteries: kit.batteries.map((one) => ({ ...one, pocket: inKit(one.pocket) })),
-    sources: kit.sources.map((one) =>
-      one.kind === "bank" ? { ...one, pocket: inKit(one.pocket) } : one,
-    ),
+    sources: kit.sources
+      .filter((one) => one.kind !== "module" || cameras.has(one.fits))
+      .map((one) => (one.kind === "bank" ? { ...one, pocket: inKit(one.pocket) } : one)),
+    gear: kit.gear.map((one) => ({
+      ...one,
+      pocket: inKit(one.pocket),
+      serves: one.serves != null && cameras.has(one.serves) ? one.serves : null,
+    })),
     loads: kit.loads.map((one) =>
       one.bank != null && !banks.has(one.bank) ? { ...one, bank: null } : one,
     ),

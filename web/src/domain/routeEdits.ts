@@ -115,6 +115,7 @@ export function freshItem(trip: Trip, kind: Item["kind"], before: Item | undefin
     temp_start_c: temp,
     temp_end_c: temp,
     ...UNSAID,
+    snow: before?.snow ?? false,
     sun_share: before?.sun_share ?? 0,
     gloves: before?.gloves ?? false,
     sky: before?.sky ?? 1,
@@ -178,9 +179,10 @@ export function heightAtEnd(item: Item | undefined): number | null {
 export function asKind(item: Item, kind: Item["kind"]): Item {
   if (item.kind === kind) return item;
   const { id, name, duration_s, not_before, temp_start_c, temp_end_c } = item;
-  const { sun_share, gloves, sky, sky_doubt, moments, temp_doubt_k, air_from, typed } = item;
+  const { snow, sun_share, gloves, sky, sky_doubt, moments } = item;
+  const { temp_doubt_k, air_from, typed } = item;
   const warm = { temp_start_c, temp_end_c, temp_doubt_k, air_from, typed };
-  const air = { ...warm, sun_share, gloves, sky, sky_doubt, moments };
+  const air = { ...warm, snow, sun_share, gloves, sky, sky_doubt, moments };
   const hand = { timed_by: "hand", on_way: null, spot: item.spot } as const;
   const shared = { id, name, duration_s, not_before, ...hand, ...air };
   if (item.kind === "leg")

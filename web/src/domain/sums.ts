@@ -188,6 +188,8 @@ export const SUMS: readonly Sum[] = [
       blank("to_pct", "To", "%", 80, 0.1, 99),
       "at a port of",
       blank("port_w", "Port", "W", 5, 0.1, 2000),
+      ". By itself it is at 80 % in",
+      blank("to_80_min", "Empty to 80 % in", "min", 80, 8, 600),
       ". How long?",
     ],
   },

@@ -34,11 +34,14 @@ export type Pocket = Schemas["Pocket"];
 export type Charger = Schemas["Charger"];
 export type Bank = Schemas["Bank"];
 export type Source = Kit["sources"][number];
+export type Gear = Schemas["Gear"];
+export type Module = Schemas["Module"];
 export type OtherLoad = Schemas["OtherLoad"];
 export type Drive = Schemas["Drive"];
 export type TripMoment = Schemas["Moment"];
 export type Copy = Schemas["Copy"];
 export type SourceTold = Schemas["SourceTold"];
+export type FamilyTold = Schemas["FamilyTold"];
 export type Shelf = Schemas["Shelf"];
 export type Cord = Schemas["Cord"];
 

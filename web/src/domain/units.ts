@@ -73,6 +73,11 @@ export function percentText(share: number): string {
   return `${String(Math.round(share * 100))} %`;
 }
 
+/** Watts with as many digits as they deserve: "3.8 W", "12 W". */
+export function wattsText(watts: number): string {
+  return `${watts < 9.95 ? watts.toFixed(1) : String(Math.round(watts))} W`;
+}
+
 export function gigabytesText(bytes: number): string {
   const gb = bytes / 1e9;
   if (gb >= 1000) return `${(gb / 1000).toFixed(1)} TB`;
@@ -133,8 +138,9 @@ export function signedWattHoursText(wh: number): string {
   return Math.abs(wh) < 0.05 ? "±0 W h" : `${wh > 0 ? "+" : "\u2212"}${text}`;
 }
 
-/** How long something lasts, with no more digits than that deserves: "43 min", "2 h 10", "43 h". */
+/** How long something lasts, with no more digits than that deserves: "43 min", "2 h 10", "43 h", "over 99 h". */
 export function lastsText(minutes: number): string {
+  if (minutes >= 6000) return "over 99 h";
   return minutes < 600 ? minutesText(minutes) : `${String(Math.round(minutes / 60))} h`;
 }
 

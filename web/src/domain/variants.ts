@@ -52,7 +52,7 @@ export function ledgerRows(
       const left = one.least_left;
       const state = states[place]?.state;
       if (left == null || state === undefined) return "\u2013";
-      return `${nameOfCamera(state.document, left.camera)}, ${percentText(left.left)} of ${LEFT[left.resource]}`;
+      return `${left.name}, ${percentText(left.left)} of ${LEFT[left.resource]}`;
     }),
     row("carried", (one) => gramsText(one.grams)),
     row("costs", (one) => (one.money == null ? "not said" : String(one.money))),
@@ -88,7 +88,14 @@ export function legRows(states: readonly VariantCompared[]): LedgerRow[] {
   return rows.filter((row) => row.cells.some((cell) => cell.differs));
 }
 
-const LEFT = { battery: "battery", heat: "heat", card: "card" } as const;
+const LEFT = {
+  battery: "battery",
+  heat: "heat",
+  card: "card",
+  bank: "bank",
+  module: "module",
+  port: "port",
+} as const;
 
 function minutes(ms: number): string {
   return minutesText(ms / MINUTE_MS);

@@ -3,8 +3,8 @@ import type { Plan, Rehearsal } from "../domain/types";
 /** What a plan says to the hands, of one that says nothing. */
 export const NOTHING_SAID: Pick<
   Plan,
-  "swaps" | "card_swaps" | "plugs" | "full_by" | "copies" | "links"
-> = { swaps: [], card_swaps: [], plugs: [], full_by: [], copies: [], links: [] };
+  "swaps" | "card_swaps" | "plugs" | "full_by" | "copies" | "links" | "gear"
+> = { swaps: [], card_swaps: [], plugs: [], full_by: [], copies: [], links: [], gear: [] };
 
 /** What a rehearsal tells beside minutes, of a trip with nothing of it. */
 export const BESIDE: Pick<Rehearsal, "home" | "lapses" | "rates" | "reaches"> = {

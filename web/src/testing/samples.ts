@@ -68,8 +68,6 @@ export function cameraResult(camera: string, more: Partial<CameraResult> = {}): 
     note_ms: 0,
     hottest_c: 70,
     stop_c: 70,
-    least_charge: 0,
-    least_charge_ms: 0,
     margins: { charge: 0, heat_k: 0, room: 0 },
     bytes_written: 0,
     files: 1,
@@ -86,7 +84,7 @@ export function cameraResult(camera: string, more: Partial<CameraResult> = {}): 
 }
 
 export const DOCUMENT: PlanDocument = {
-  tumbrel: 3,
+  tumbrel: 4,
   kit: {
     families: [
       { id: "a", name: "A", mah: 1500, nominal_v: 3.8, mass_g: 38, cold_k: 0, available: [] },
@@ -131,6 +129,7 @@ export const DOCUMENT: PlanDocument = {
     pockets: [],
     chargers: [],
     sources: [],
+    gear: [],
     loads: [],
     drives: [],
     serving: [],
@@ -151,6 +150,7 @@ export const DOCUMENT: PlanDocument = {
         temp_start_c: 10,
         temp_end_c: 12,
         ...UNSAID,
+        snow: false,
         sun_share: 0,
         gloves: false,
         sky: 1,
@@ -167,6 +167,7 @@ export const DOCUMENT: PlanDocument = {
         temp_start_c: 12,
         temp_end_c: 20,
         ...UNSAID,
+        snow: false,
         sun_share: 0.5,
         gloves: true,
         sky: 1,
@@ -283,6 +284,8 @@ export const REHEARSAL: Rehearsal = {
       cell_c: [],
     },
   ],
+  least: [],
+  gear: [],
   sources: [],
   moments: [],
   loops: [],
@@ -384,6 +387,7 @@ export function powered(kit: Kit): Kit {
         rated_w: 10,
         ports: [10],
         out_at: "always",
+        on_legs: "carried",
         tilt_deg: 0,
         azimuth_deg: 180,
         mass_g: 300,

@@ -14,8 +14,7 @@ from .advice import NextRun, next_run
 from .believed import LearnedFigure
 from .contrasts import contrasts
 from .fit import Learned, usable
-from .model import bench_of
-from .outlook import Outlook, outlook
+from .outlook import Outlook, run_outlook
 from .predict import BenchQuestion
 from .runs import BenchRun, RunEnd
 from .words import contrast_words, figure_words, next_words, run_words, unknown_words, value_text
@@ -31,7 +30,14 @@ TOLD = (
     "stop_c",
     "warn_below_k",
     "energy",
+    "store_gives",
+    "rate_per_h",
+    "cold_hold",
+    "fan",
+    "pause_c",
+    "resume_c",
 )
+TOLD_AS_TIME = frozenset({"rate_per_h"})  # the faster, the fewer minutes
 LIKE_ITS_BOX = 0.08
 WIDE = 2.0
 ROOM_C = (15.0, 28.0)
@@ -115,7 +121,7 @@ def tell_bench(
         ),
         next=found,
         next_words=next_words(found, camera, on_trip),
-        taken_stands=question.assumed() != camera,
+        taken_stands=question.stands(),
         counted=len(counted),
         converged=learned.converged,
         agreeing=learned.agreeing,
@@ -135,7 +141,7 @@ def _runs_told(
     )
     told = []
     for run in (known[one.id] for one in counting):
-        seen = outlook(learned, bench_of(run), defaults)
+        seen = run_outlook(learned, run, defaults)
         residual = residuals.get(run.id)
         outlier = residual is not None and residual.outlier
         mode = _mode(question.camera, run)
@@ -234,14 +240,16 @@ def _detail(
 
 
 def _figure(one: LearnedFigure, camera: Camera) -> FigureTold:
+    ends = (one.low, one.high)
+    low, high = reversed(ends) if one.figure.kind in TOLD_AS_TIME else ends
     return FigureTold(
         kind=one.figure.kind,
         of=one.figure.of,
         name=figure_words(one, camera),
         known=one.known,
         value=value_text(one, one.value),
-        low=value_text(one, one.low),
-        high=value_text(one, one.high),
+        low=value_text(one, low),
+        high=value_text(one, high),
         assumed=value_text(one, one.figure.value),
         unknown="" if one.known else unknown_words(one, camera),
     )

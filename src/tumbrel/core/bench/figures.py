@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
@@ -11,6 +11,7 @@ from ..document import BatteryFamily, Camera
 from ..energy import mode_w
 from ..heat import body_of
 from ..parameters import Defaults
+from .runs import BenchRun
 
 Kind = Literal[
     "draw_w",
@@ -23,6 +24,12 @@ Kind = Literal[
     "charge_heat",
     "stop_c",
     "warn_below_k",
+    "store_gives",
+    "rate_per_h",
+    "cold_hold",
+    "fan",
+    "pause_c",
+    "resume_c",
 ]
 # What a kit keeps of them: minutes of a full battery in a mode, kelvins in still air.
 Told = Literal["lasts_min", "rise_k"]
@@ -39,6 +46,12 @@ CHARGE_HEAT_SPREAD = 0.40
 STOP_SPREAD = 0.08
 WARN_SPREAD = 0.35
 WARN_BELOW_K = 7.0  # a camera warns this far below where it stops
+STORE_SPREAD = 0.08
+RATE_SPREAD = 0.45
+COLD_SPREAD = 0.25
+FAN_SPREAD = 0.25  # of what is typed of a fan: nobody measures that
+PAUSE_SPREAD = 0.10
+COLD_BELOW_C = 5.0
 TYPED_SPREAD = 0.10  # of a rise that someone measured and typed in
 
 
@@ -70,12 +83,21 @@ class Figures:
         return [figure.spread for figure in self.all]
 
 
-def figures_of(camera: Camera, family: BatteryFamily, defaults: Defaults) -> Figures:
+def figures_of(
+    camera: Camera,
+    family: BatteryFamily,
+    defaults: Defaults,
+    runs: Sequence[BenchRun] = (),
+) -> Figures:
     """What is believed of a camera before any run, by mass and typed figures.
 
-    Source: model/heat#priors.
+    Of stores, charging, the cold, fans and pauses where there are runs of that.
+    Source: model/heat#priors, model/learning#special.
     """
-    figures = tuple(_figures(camera, family, defaults))
+    figures = (
+        *_figures(camera, family, defaults),
+        *_special(family, defaults, runs),
+    )
     place = {(figure.kind, figure.of): number for number, figure in enumerate(figures)}
     return Figures(camera, family, figures, place)
 
@@ -100,3 +122,26 @@ def _figures(camera: Camera, family: BatteryFamily, defaults: Defaults) -> Itera
     yield Figure("charge_heat", "", body.charge_heat, CHARGE_HEAT_SPREAD)
     yield Figure("stop_c", "", body.limits.stop_c, STOP_SPREAD)
     yield Figure("warn_below_k", "", WARN_BELOW_K, WARN_SPREAD)
+
+
+def _special(
+    family: BatteryFamily, defaults: Defaults, runs: Sequence[BenchRun]
+) -> Iterator[Figure]:
+    through = {"module": defaults.store_efficiency.value, "bank": defaults.bank_efficiency.value}
+    for kind in sorted({run.store_kind for run in runs if run.store_wh is not None}):
+        yield Figure("store_gives", kind, through[kind], STORE_SPREAD)
+    if any(run.charging for run in runs):
+        rate = family.rate_per_h or defaults.charge_rate_per_h.value
+        yield Figure("rate_per_h", "", rate, RATE_SPREAD)
+    if any(run.ambient_c < COLD_BELOW_C and not run.plugged for run in runs):
+        yield Figure("cold_hold", "", 1.0, COLD_SPREAD)
+    for air in sorted({run.air_mps for run in runs if run.air_mps > 0.0}):
+        yield Figure("fan", fan_key(air), 1.0, FAN_SPREAD)
+    if any(run.paused_from_min is not None for run in runs):
+        yield Figure("pause_c", "", defaults.pause_body_c.value, PAUSE_SPREAD)
+        yield Figure("resume_c", "", defaults.resume_body_c.value, PAUSE_SPREAD)
+
+
+def fan_key(air_mps: float) -> str:
+    """Runs in the same typed air stood before the same fan."""
+    return f"{air_mps:g}"

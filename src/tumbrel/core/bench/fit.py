@@ -20,6 +20,13 @@ from ..parameters import DEFAULTS, Defaults
 from .believed import LearnedFigure, figures_learned
 from .figures import Figures, figures_of
 from .model import bench_of, expected, hidden_at_start
+from .special import (
+    charging_misfits,
+    cold_misfits,
+    died_cold,
+    pause_misfits,
+    store_misfits,
+)
 
 if TYPE_CHECKING:
     from collections.abc import Callable, Sequence
@@ -98,8 +105,8 @@ def learn(
     import numpy as np  # noqa: PLC0415 - slow to import
     from scipy.optimize import least_squares  # noqa: PLC0415 - the same
 
-    figures = figures_of(camera, family, defaults)
     counted = usable(camera, runs)
+    figures = figures_of(camera, family, defaults, counted)
     means, spreads = np.array(figures.means()), np.array(figures.spreads())
 
     def errors(logs: Array) -> Array:
@@ -183,6 +190,8 @@ def _misfits(logs: Array, figures: Figures, run: BenchRun, defaults: Defaults) -
     """Standardised residuals of one run: of heat, its warning, power, charge, a charge read off."""
     import numpy as np  # noqa: PLC0415 - slow to import
 
+    if run.charging:
+        return list(charging_misfits(logs, figures, run, defaults))
     course = expected(logs, figures, bench_of(run), defaults)
     over = np.log(course.risen_k(run.minutes) / np.maximum(course.head_k, 1e-3)) / RISE_ERROR
     misfits = [over if run.end == "hot" else _not_before(-over)]
@@ -193,14 +202,20 @@ def _misfits(logs: Array, figures: Figures, run: BenchRun, defaults: Defaults) -
         through = defaults.feed_efficiency.value if run.metered == "port" else 1.0
         error = PORT_ERROR if run.metered == "port" else METER_ERROR
         misfits.append(np.log(run.mean_w * through / course.draw_w) / error)
+    misfits += pause_misfits(logs, figures, run, defaults)
+    misfits += store_misfits(course, logs, figures, run)
     if run.plugged:
         return misfits
+    if died_cold(run):
+        return misfits + cold_misfits(course, logs, figures, run, defaults)
     cold = hidden_at_start(bench_of(run), figures.family, defaults)
     time_error = math.hypot(TIME_ERROR, COLD_ERROR * cold)  # the cold does not teach draw
     late = np.log(run.minutes / np.maximum(course.empty_min, 1e-6)) / time_error
-    misfits.append(late if run.end == "empty" else _not_before(-late))
-    if run.charge_end is not None and run.end != "empty" and run.charge_end < run.charge_start:
-        spent = run.charge_start - run.charge_end
+    misfits.append(late if run.end in ("empty", "both_empty") else _not_before(-late))
+    ended = run.end in ("empty", "both_empty")
+    read = None if ended or run.store_wh is not None else run.charge_end
+    if read is not None and read < run.charge_start:
+        spent = run.charge_start - read
         per_charge = course.empty_min / run.charge_start
         error = math.hypot(time_error, CHARGE_READING / spent)
         misfits.append(np.log(run.minutes / (per_charge * spent)) / error)

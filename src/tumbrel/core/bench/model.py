@@ -13,7 +13,7 @@ from typing import TYPE_CHECKING
 from ..charging import intake_of
 from ..cold import cold_curve, points_of
 from ..energy import features_w, nominal_wh
-from .figures import Figures, Kind
+from .figures import Figures, Kind, fan_key
 
 if TYPE_CHECKING:
     from collections.abc import Callable
@@ -45,6 +45,10 @@ class Bench:
     plugged: bool = False
     charge_start: float = 1.0
     charging_share: float = 1.0  # of a run on outside power: charging may pause
+    store_wh: float | None = None
+    store_kind: str = "module"
+    cell_start_c: float | None = None
+    fan: str = ""  # before which fan it stood, where its air was fitted
 
 
 @dataclass(frozen=True)
@@ -53,7 +57,8 @@ class BodyCourse:
 
     `empty_min` [min] is infinite on outside power; the body rises as
     `rise_k (1 - exp(-t / lag_min))` [K]; recording stops `head_k` [K] above the room, and a warning
-    comes `warn_k` [K] above it. `draw_w` [W] is what mode and features drink.
+    comes `warn_k` [K] above it. `draw_w` [W] is what mode and features drink; by that a full
+    battery lasts `full_min`, and a module or bank `store_min` before it [min].
     """
 
     empty_min: Array
@@ -62,6 +67,8 @@ class BodyCourse:
     head_k: Array
     warn_k: Array
     draw_w: Array
+    full_min: Array
+    store_min: Array
 
     def risen_k(self, minutes: float | Array) -> Array:
         """How far the body has risen after minutes [K]."""
@@ -82,6 +89,10 @@ def bench_of(run: BenchRun) -> Bench:
         run.plugged,
         run.charge_start,
         1.0 - run.charge_paused_min / run.minutes,
+        run.store_wh,
+        run.store_kind,
+        run.cell_start_c,
+        fan_key(run.air_mps),
     )
 
 
@@ -106,21 +117,32 @@ def expected(logs: Array, figures: Figures, bench: Bench, defaults: Defaults) ->
     if bench.plugged:
         lost_w = _lost_w(draw_w, wh, bench, figures, defaults)
         heat_w = heat_w + lost_w * value("charge_heat")
-    through = math.sqrt(bench.air_mps * set_up.air_share)
-    g = _case(set_up, figures, value) / (1.0 + value("air_a") * set_up.case_a * through)
+    air_mps = bench.air_mps * np.ones_like(draw_w)
+    if ("fan", bench.fan) in figures.place:
+        air_mps = air_mps * value("fan", bench.fan)
+    through = np.sqrt(air_mps * set_up.air_share)
+    store_min = np.zeros_like(draw_w)
+    if bench.store_wh is not None and ("store_gives", bench.store_kind) in figures.place:
+        store_min = bench.store_wh * value("store_gives", bench.store_kind) / draw_w * 60.0
+    shed = _case(set_up, figures, value) / (1.0 + value("air_a") * set_up.case_a * through)
+    g = np.maximum(defaults.least_g.value, shed)
     rise_k = g * value("rise_k_per_w") * heat_w
     head_k = value("stop_c") - bench.ambient_c
-    lag_min = value("tau_s") * g / 60.0
+    lag_min = value("tau_s") * set_up.lag_factor * g / 60.0
     full_min = wh * value("energy") / draw_w * 60.0
     if bench.plugged:
         empty_min = np.full_like(draw_w, np.inf)
     else:
-        empty_min = _empty_min(full_min, rise_k, lag_min, bench, family, defaults)
-    return BodyCourse(empty_min, rise_k, lag_min, head_k, head_k - value("warn_below_k"), draw_w)
+        held = value("cold_hold") if ("cold_hold", "") in figures.place else 1.0
+        empty_min = _empty_min(full_min, store_min, held, rise_k, lag_min, bench, family, defaults)
+    warn_k = head_k - value("warn_below_k")
+    return BodyCourse(empty_min, rise_k, lag_min, head_k, warn_k, draw_w, full_min, store_min)
 
 
 def _empty_min(
     full_min: Array,
+    store_min: Array,
+    held: Array | float,
     rise_k: Array,
     lag_min: Array,
     bench: Bench,
@@ -129,15 +151,16 @@ def _empty_min(
 ) -> Array:
     """When the charge has fallen to what the cold hides of it, as the cell warms with the body.
 
-    The cell starts as cold as the room and follows the body (model/cold#cell): found by halving,
-    since the
-    charge falls and what is hidden falls more slowly.
+    The cell starts as cold as the room, or as warm as its pocket, and follows the body
+    (model/cold#cell); a module before it is empty first. Found by halving, since the charge falls
+    and what is hidden falls more slowly.
     """
     import numpy as np  # noqa: PLC0415 - slow to import
 
     curve = cold_curve(points_of(family, defaults))
     if bench.ambient_c >= curve.cells_c[-1]:
-        return full_min * max(0.0, bench.charge_start - curve.unreachable[-1])
+        return store_min + full_min * max(0.0, bench.charge_start - curve.unreachable[-1])
+    start_k = 0.0 if bench.cell_start_c is None else bench.cell_start_c - bench.ambient_c
     cell_min = defaults.tau_cell_s.value / 60.0
     near = np.abs(lag_min - cell_min) < APART * cell_min
     body_min = np.where(near, cell_min * (1 + APART), lag_min)
@@ -145,10 +168,12 @@ def _empty_min(
     def left(at: Array) -> Array:
         late = body_min * np.exp(-at / body_min) - cell_min * np.exp(-at / cell_min)
         cell_c = bench.ambient_c + rise_k * (1.0 - late / (body_min - cell_min))
+        cell_c = cell_c + start_k * np.exp(-at / cell_min)
         hidden: Array = np.interp(cell_c, curve.cells_c, curve.unreachable)
-        return bench.charge_start - at / full_min - hidden
+        spent = np.maximum(0.0, at - store_min) / full_min
+        return bench.charge_start - spent - np.minimum(1.0, hidden * held)
 
-    low, high = np.zeros_like(full_min), full_min * bench.charge_start
+    low, high = np.zeros_like(full_min), store_min + full_min * bench.charge_start
     for _ in range(HALVINGS):
         at = 0.5 * (low + high)
         lasts = left(at) > 0.0
@@ -156,6 +181,19 @@ def _empty_min(
     above, below = np.maximum(left(low), 0.0), np.maximum(-left(high), 1e-12)
     found: Array = low + (high - low) * above / (above + below)  # smooth: its slopes are wanted
     return found
+
+
+def cell_after(minutes: float, course: BodyCourse, bench: Bench, defaults: Defaults) -> Array:
+    """The cell's temperature after some minutes [degC], by the body it follows."""
+    import numpy as np  # noqa: PLC0415 - slow to import
+
+    cell_min = defaults.tau_cell_s.value / 60.0
+    near = np.abs(course.lag_min - cell_min) < APART * cell_min
+    body_min = np.where(near, cell_min * (1 + APART), course.lag_min)
+    late = body_min * np.exp(-minutes / body_min) - cell_min * math.exp(-minutes / cell_min)
+    start_k = 0.0 if bench.cell_start_c is None else bench.cell_start_c - bench.ambient_c
+    cell_c: Array = bench.ambient_c + course.rise_k * (1.0 - late / (body_min - cell_min))
+    return cell_c + start_k * math.exp(-minutes / cell_min)
 
 
 def hidden_at_start(bench: Bench, family: BatteryFamily, defaults: Defaults) -> float:

@@ -9,7 +9,7 @@ from typing import Annotated, Literal
 
 from pydantic import AwareDatetime, Field, model_validator
 
-from ..document import Camera
+from ..document import BatteryFamily, Camera
 from ..document.base import Celsius, Key, Part
 from ..document.kit import FeatureName
 from ..document.references import refuse_repeats
@@ -60,12 +60,17 @@ class RunningTest(Part):
 
 
 class Taken(Part):
-    """Figures of a camera that were taken into the kit, and what stood there before."""
+    """Figures of a camera that were taken into the kit, and what stood there before.
+
+    Of its battery family too, where the runs taught any.
+    """
 
     camera: Key
     at: AwareDatetime
     before: Camera
     after: Camera
+    family_before: BatteryFamily | None = None
+    family_after: BatteryFamily | None = None
 
 
 class Notebook(Part):

@@ -5,19 +5,22 @@ Source: model/learning#fit.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+import math
+from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING
 
 from ..parameters import DEFAULTS, Defaults
 from .fit import RISE_ERROR, SEED, TIME_ERROR
-from .model import expected
+from .model import bench_of, expected, hidden_at_start
+from .special import CHARGE_ERROR, charging_min
 
 if TYPE_CHECKING:
     from .fit import Learned
     from .model import Array, Bench, BodyCourse
-    from .runs import RunEnd
+    from .runs import BenchRun, RunEnd
 
 LONGEST_MIN = 2880.0
+COLD_SPREAD = 0.3  # of a time, for each share that the room hides: draws differ in the cold too
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,16 +49,34 @@ def outlook(learned: Learned, bench: Bench, defaults: Defaults = DEFAULTS) -> Ou
     return Outlook(low, likely, high, "hot" if hot > 0.5 else other, hot)
 
 
+def run_outlook(learned: Learned, run: BenchRun, defaults: Defaults = DEFAULTS) -> Outlook:
+    """What was to be expected of a run, charging or recording."""
+    import numpy as np  # noqa: PLC0415 - slow to import
+
+    if not run.charging:
+        seen = outlook(learned, bench_of(run), defaults)
+        both = seen.end == "empty" and run.store_wh is not None
+        return replace(seen, end="both_empty") if both else seen
+    to_share = defaults.full.value if run.end == "full" else run.charge_end or 1.0
+    drawn = charging_min(learned.draws, learned.figures, run, to_share, defaults)
+    draw = np.random.default_rng(SEED)
+    minutes = drawn * np.exp(draw.normal(0.0, CHARGE_ERROR, len(learned.draws)))
+    low, likely, high = (float(one) for one in np.quantile(minutes, (0.1, 0.5, 0.9)))
+    return Outlook(low, likely, high, run.end, 0.0)
+
+
 def ends_of(learned: Learned, bench: Bench, defaults: Defaults = DEFAULTS) -> tuple[Array, Array]:
     """Minutes to hot and to empty [600] of the figures drawn, each with the errors of a run."""
     import numpy as np  # noqa: PLC0415 - slow to import
 
     draw = np.random.default_rng(SEED)
     count = len(learned.draws)
+    cold = hidden_at_start(bench, learned.figures.family, defaults)
+    time_error = math.hypot(TIME_ERROR, COLD_SPREAD * cold)
     return ends(
         expected(learned.draws, learned.figures, bench, defaults),
         np.exp(draw.normal(0.0, RISE_ERROR, count)),
-        np.exp(draw.normal(0.0, TIME_ERROR, count)),
+        np.exp(draw.normal(0.0, time_error, count)),
     )
 
 

@@ -18,7 +18,7 @@ from .model import Bench, expected
 from .notebook import Taken
 from .outlook import LONGEST_MIN, ends, ends_of, outlook
 from .runs import BenchRun, RunEnd
-from .taking import put_back
+from .taking import family_put_back, put_back
 
 if TYPE_CHECKING:
     from .fit import Learned
@@ -41,6 +41,14 @@ class BenchQuestion(Part):
     def assumed(self) -> Camera:
         """The camera as it was before it learned from these runs: they must not count twice."""
         return put_back(self.camera, self.taken)
+
+    def assumed_family(self) -> BatteryFamily:
+        """Its battery family likewise."""
+        return family_put_back(self.family, self.taken)
+
+    def stands(self) -> bool:
+        """Whether figures from the bench still stand in the kit."""
+        return self.assumed() != self.camera or self.assumed_family() != self.family
 
 
 class Air(Part):

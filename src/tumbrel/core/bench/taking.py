@@ -4,7 +4,15 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, Any
 
-from ..document import BatteryFamily, Camera, DrawByRunTime, DrawInWatts, Limits
+from ..cold import cold_curve, points_of
+from ..document import (
+    AvailableAt,
+    BatteryFamily,
+    Camera,
+    DrawByRunTime,
+    DrawInWatts,
+    Limits,
+)
 from ..document.base import Part
 from ..energy import mode_w, nominal_wh
 from ..heat import body_of
@@ -15,9 +23,13 @@ from ..parameters import DEFAULTS, Defaults
 if TYPE_CHECKING:
     from collections.abc import Mapping
 
+    from .believed import LearnedFigure
+    from .figures import Kind
     from .fit import Learned
     from .notebook import Taken
 
+OF_FAMILY = ("rate_per_h", "available")
+COLD_TOLD_C = -20.0
 Place = tuple[str, str, str]  # camera, mode or set_up; its key; the field
 
 
@@ -67,6 +79,30 @@ def with_learned(camera: Camera, learned: Learned, defaults: Defaults = DEFAULTS
     return _with(camera, found)
 
 
+def family_with_learned(
+    family: BatteryFamily, learned: Learned, defaults: Defaults = DEFAULTS
+) -> BatteryFamily:
+    """The battery family with its rate and cold curve, where the runs taught them.
+
+    Of a curve every share that the cold hides is scaled alike (model/learning#special).
+    """
+    found: dict[str, Any] = {}
+    rate, hold = _special(learned, "rate_per_h"), _special(learned, "cold_hold")
+    if rate is not None and rate.known:
+        found["rate_per_h"] = round(min(6.0, rate.value), 2)
+    if hold is not None and hold.known:
+        found["available"] = tuple(
+            AvailableAt(cell_c=cell_c, share=round(1.0 - min(1.0, (1.0 - share) * hold.value), 3))
+            for cell_c, share in points_of(family, defaults)
+        )
+    return family.model_copy(update=found)
+
+
+def _special(learned: Learned, kind: Kind) -> LearnedFigure | None:
+    """A figure that only special runs teach, where there were any."""
+    return next((one for one in learned.learned if one.figure.kind == kind), None)
+
+
 def _limits(camera: Camera, stop_c: float, defaults: Defaults) -> Limits:
     """The learned limit; it restarts as far below it as before."""
     old = body_of(camera, camera.set_ups[0], defaults).limits
@@ -85,6 +121,52 @@ def put_back(now: Camera, taken: Taken | None) -> Camera:
         if place in before and before[place] != value and present.get(place) == value
     }
     return _with(now, gone)
+
+
+def family_put_back(now: BatteryFamily, taken: Taken | None) -> BatteryFamily:
+    """The family as it was before figures were taken; what was typed since then stays."""
+    if taken is None or taken.family_before is None or taken.family_after is None:
+        return now
+    before, after = taken.family_before, taken.family_after
+    gone = {
+        field: getattr(before, field)
+        for field in OF_FAMILY
+        if getattr(after, field) != getattr(before, field)
+        and getattr(now, field) == getattr(after, field)
+    }
+    return now.model_copy(update=gone)
+
+
+def family_changes(
+    before: BatteryFamily, after: BatteryFamily, defaults: Defaults = DEFAULTS
+) -> tuple[Change, ...]:
+    """What differs between two states of a battery family, in words."""
+    told = []
+    if before.rate_per_h != after.rate_per_h:
+        texts = [_rate_text(one, defaults) for one in (before, after)]
+        told.append(
+            Change(figure=f"{before.name} fills to 80 % in", before=texts[0], after=texts[1])
+        )
+    if before.available != after.available:
+        texts = [_cold_text(one, defaults) for one in (before, after)]
+        told.append(
+            Change(
+                figure=f"{before.name} gives at {degrees(COLD_TOLD_C)}",
+                before=texts[0],
+                after=texts[1],
+            )
+        )
+    return tuple(told)
+
+
+def _rate_text(family: BatteryFamily, defaults: Defaults) -> str:
+    rate = family.rate_per_h or defaults.charge_rate_per_h.value
+    return f"{48.0 / rate:.0f} min" + ("" if family.rate_per_h else ", assumed")
+
+
+def _cold_text(family: BatteryFamily, defaults: Defaults) -> str:
+    given = 1.0 - cold_curve(points_of(family, defaults)).at(COLD_TOLD_C)
+    return f"{100.0 * given:.0f} %" + ("" if family.available else ", assumed")
 
 
 def changes(

@@ -19,6 +19,8 @@ ENDS: dict[RunEnd, str] = {
     "card_full": "card full",
     "clip_limit": "clip limit",
     "stopped": "stopped by you",
+    "both_empty": "both empty",
+    "full": "full",
 }
 PER_CENT_BELOW = 0.35
 NEAR = 1.0  # errors within which a run is as expected
@@ -34,7 +36,9 @@ def run_words(run: BenchRun, expected_min: float, end: RunEnd, errors: float, ou
             f"expected {hours(round(expected_min))}. Was something different? "
             "Exclude it with the reason if so."
         )
-    if run.end in ("empty", "hot"):
+    if run.charging:
+        return _charged_words(run, round(expected_min), errors)
+    if run.end in ("empty", "hot", "both_empty"):
         return _ended_words(run, round(expected_min), end, errors)
     return _not_ended_words(run, round(expected_min), end)
 
@@ -48,6 +52,13 @@ def _ended_words(run: BenchRun, foretold: int, end: RunEnd, errors: float) -> st
     if abs(errors) < NEAR or more == 0:
         return "As expected."
     return f"{hours(abs(more))} {'longer' if more > 0 else 'shorter'} than expected."
+
+
+def _charged_words(run: BenchRun, foretold: int, errors: float) -> str:
+    more = round(run.minutes) - foretold
+    if abs(errors) < NEAR or more == 0:
+        return "Charged as expected."
+    return f"Charged {hours(abs(more))} {'slower' if more > 0 else 'faster'} than expected."
 
 
 def _not_ended_words(run: BenchRun, foretold: int, end: RunEnd) -> str:
@@ -81,6 +92,12 @@ UNKNOWN: dict[str, str] = {
     "stop_c": "The rooms so far do not part the limit from the rise: "
     "run one test ten degrees warmer or colder.",
     "warn_below_k": "Note the minute of its temperature warning.",
+    "store_gives": "Run it on the {of} until both are empty, and note the {of}'s per cent.",
+    "rate_per_h": "Note the per cent half way of a charging run, and at its end.",
+    "cold_hold": "Run it in the cold until it dies, and note the per cent that it shows then.",
+    "fan": "Another run before the same fan, in a mode that ends hot.",
+    "pause_c": "Note the minute at which charging pauses.",
+    "resume_c": "Note the minute at which charging goes on again.",
     "energy": "Time alone does not part the battery's energy from the draw: a meter would.",
 }
 
@@ -90,7 +107,7 @@ def unknown_words(figure: LearnedFigure, camera: Camera) -> str:
     of = figure.figure.of
     mode = next((m.name for m in camera.modes if m.id == of), of)
     set_up = next((s.name for s in camera.set_ups if s.id == of), of)
-    return UNKNOWN[figure.figure.kind].format(mode=mode, set_up=set_up)
+    return UNKNOWN[figure.figure.kind].format(mode=mode, set_up=set_up, of=of)
 
 
 FIGURES = {
@@ -104,6 +121,12 @@ FIGURES = {
     "stop_c": "stops at",
     "warn_below_k": "warns below its limit by",
     "energy": "energy of a battery, of its label",
+    "store_gives": "of the {of}'s label reach it",
+    "rate_per_h": "empty to 80 %, by itself",
+    "cold_hold": "held back by the cold, of typical",
+    "fan": "air of the fan, of {of} m/s typed",
+    "pause_c": "charging pauses at",
+    "resume_c": "and goes on at",
 }
 
 
@@ -112,7 +135,7 @@ def figure_words(figure: LearnedFigure, camera: Camera) -> str:
     kind, of = figure.figure.kind, figure.figure.of
     parts = camera.set_ups if kind == "case" else camera.modes
     name = next((part.name for part in parts if part.id == of), "")
-    return f"{name} {FIGURES[kind].format(air=one_metre_a_second())}".strip()
+    return f"{name} {FIGURES[kind].format(air=one_metre_a_second(), of=of)}".strip()
 
 
 FORMS: dict[str, Callable[[float], str]] = {
@@ -126,6 +149,12 @@ FORMS: dict[str, Callable[[float], str]] = {
     "stop_c": degrees,
     "warn_below_k": kelvins,
     "energy": lambda value: f"× {value:.2f}",
+    "store_gives": lambda value: f"{100.0 * value:.0f} %",
+    "rate_per_h": lambda value: f"{48.0 / value:.0f} min",
+    "cold_hold": lambda value: f"× {value:.2f}",
+    "fan": lambda value: f"× {value:.2f}",
+    "pause_c": degrees,
+    "resume_c": degrees,
 }
 
 

@@ -11,7 +11,6 @@ from itertools import islice
 from ..document import (
     Bank,
     Battery,
-    CardSlot,
     Copy,
     Item,
     Leg,
@@ -269,7 +268,8 @@ def _more_power(asked: StretchAsked) -> Iterator[Proposal]:
 def _cards(asked: StretchAsked) -> Iterator[Proposal]:
     document, camera = asked.document, asked.camera
     fitted = {one.card for one in document.plan.cameras if one.card}
-    if isinstance(camera.memory, CardSlot):
+    slot = camera.card_slot
+    if slot is not None:
         free = [one for one in document.kit.cards if one.id not in fitted]
         for card in sorted(free, key=lambda one: -one.gb)[:2]:
             yield Proposal(
@@ -277,7 +277,7 @@ def _cards(asked: StretchAsked) -> Iterator[Proposal]:
                 carried_with(camera.id, card=card.id),
                 {"camera": camera.name, "card": card.name},
             )
-        takes = [one for one in document.kit.cards if one.gb <= camera.memory.largest_gb]
+        takes = [one for one in document.kit.cards if one.gb <= slot.largest_gb]
         if takes:
             like = max(takes, key=lambda one: one.gb)
             values: Values = {"gb": like.gb, "camera": camera.name}

@@ -10,7 +10,17 @@ from pydantic import Field, model_validator
 from .angles import Mount, Serving
 from .base import HandSeconds, Key, Label, Money, Part, Share, Watts
 from .mounts import Mounted
-from .power import Battery, BatteryFamily, Charger, OtherLoad, Pocket, PortWatts, Source
+from .power import (
+    Battery,
+    BatteryFamily,
+    Charger,
+    Gear,
+    Module,
+    OtherLoad,
+    Pocket,
+    PortWatts,
+    Source,
+)
 from .references import refuse_repeats
 from .settings import Gain, Preset, Steadied
 from .storage import Card, Drive, MegabytesPerSecond, SpeedClass
@@ -72,6 +82,12 @@ class SetUp(Part):
     tau_s: Annotated[float, Field(gt=0.0, le=36_000.0)] | None = Field(
         default=None, description="Measured time constant of the body, seconds."
     )
+    lag_factor: Annotated[float, Field(gt=0.0, le=20.0)] = Field(
+        default=1.0, description="What its case and mount do to the time constant."
+    )
+    charges_recording: bool = Field(
+        default=True, description="Whether the battery in it charges while it records."
+    )
     swap_s: HandSeconds = 30.0
     swap_gloved_s: HandSeconds = 60.0
     door_blocked_s: HandSeconds = Field(
@@ -82,6 +98,10 @@ class SetUp(Part):
     )
     lapse_limit_s: Annotated[int, Field(ge=1, le=864_000)] | None = Field(
         default=None, description="Its longest run of frames so built."
+    )
+    writes_to: Literal["own", "card"] = Field(
+        default="own",
+        description="Of a camera with fixed memory and a slot: where it writes so built.",
     )
     hot_swap: bool = Field(default=False, description="Swaps power without stopping.")
     power: Literal["battery", "outside", "outside_only"] = Field(
@@ -167,6 +187,12 @@ class Camera(Part):
     battery_family: Key
     battery_comes_out: bool = True
     memory: Memory
+    slot: CardSlot | None = Field(
+        default=None, description="A slot beside its fixed memory, as a module may bring one."
+    )
+    inside_mb_s: MegabytesPerSecond | None = Field(
+        default=None, description="From its own memory to its card; none: typical."
+    )
     boot_s: Annotated[float, Field(ge=0.0, le=120.0)] | None = None
     standby_w: Watts | None = None
     feature_draws: tuple[FeatureDraw, ...] = ()
@@ -219,6 +245,17 @@ class Camera(Part):
         default=(), description="Up to which frame it steadies the picture; empty: any."
     )
 
+    @property
+    def card_slot(self) -> CardSlot | None:
+        """Where its cards go, if it takes any."""
+        return self.memory if isinstance(self.memory, CardSlot) else self.slot
+
+    def writes_own(self, set_up: SetUp | None) -> bool:
+        """Whether it writes to its fixed memory, built so."""
+        if isinstance(self.memory, CardSlot):
+            return False
+        return self.slot is None or set_up is None or set_up.writes_to == "own"
+
     def built(self, set_up: str) -> SetUp | None:
         """One of its set-ups by its key; None when it has it no more."""
         return next((one for one in self.set_ups if one.id == set_up), None)
@@ -229,6 +266,10 @@ class Camera(Part):
 
     @model_validator(mode="after")
     def _own_names_once(self) -> Camera:
+        if self.slot is not None and isinstance(self.memory, CardSlot):
+            raise ValueError("slot: it has a slot already; say fixed memory, or leave one out")
+        if self.card_slot is None and any(s.writes_to == "card" for s in self.set_ups):
+            raise ValueError("set_ups: one writes to a card, but the camera has no slot")
         refuse_repeats("set-up", (s.id for s in self.set_ups))
         refuse_repeats("mode", (m.id for m in self.modes))
         refuse_repeats("feature", (f.feature for f in self.feature_draws))
@@ -250,6 +291,9 @@ class Kit(Part):
     chargers: Annotated[tuple[Charger, ...], Field(max_length=12)] = ()
     sources: Annotated[tuple[Source, ...], Field(max_length=12)] = ()
     loads: Annotated[tuple[OtherLoad, ...], Field(max_length=12)] = ()
+    gear: Annotated[tuple[Gear, ...], Field(max_length=12)] = Field(
+        default=(), description="Things with a battery that are no camera."
+    )
     drives: Annotated[tuple[Drive, ...], Field(max_length=12)] = ()
     serving: Annotated[tuple[Serving, ...], Field(max_length=200)] = Field(
         default=(), description="What serves where, as the person knows it."
@@ -266,6 +310,7 @@ class Kit(Part):
             ("charger", self.chargers),
             ("source", self.sources),
             ("other load", self.loads),
+            ("thing with a battery", self.gear),
             ("drive", self.drives),
         ):
             refuse_repeats(what, (unit.id for unit in units))
@@ -293,6 +338,19 @@ class Kit(Part):
         for source in self.sources:
             if source.kind == "bank" and source.pocket is not None:
                 yield f"bank '{source.id}'", "pocket", source.pocket, pockets
+        yield from self._gear_names(pockets)
         for load in self.loads:
             if load.bank is not None:
                 yield f"other load '{load.id}'", "bank", load.bank, banks
+
+    def _gear_names(self, pockets: set[str]) -> Iterator[tuple[str, str, str, set[str]]]:
+        """The names by which modules and things with a battery lean on cameras and pockets."""
+        cameras = {c.id for c in self.cameras}
+        for source in self.sources:
+            if isinstance(source, Module):
+                yield f"module '{source.id}'", "camera", source.fits, cameras
+        for gear in self.gear:
+            if gear.serves is not None:
+                yield f"'{gear.id}'", "camera", gear.serves, cameras
+            if gear.pocket is not None:
+                yield f"'{gear.id}'", "pocket", gear.pocket, pockets

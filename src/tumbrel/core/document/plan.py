@@ -76,10 +76,13 @@ class ManualCardSwap(Part):
 class ManualPlug(Part):
     """Plugging in that the person decided: a unit that is plugged in at a stop, or is not there."""
 
-    unit: Key = Field(description="A battery or bank.")
+    unit: Key = Field(description="A battery, bank, module or thing with a battery.")
     item: Key
     plug: bool = True
-    to: Key | None = Field(default=None, description="A source or charger; none: the best.")
+    to: Key | None = Field(
+        default=None,
+        description="A source or charger, or for a module its camera; none: the best.",
+    )
     place: Annotated[int, Field(ge=1, le=16)] | None = Field(
         default=None, description="Its port or bay, from 1; none: the first that is free."
     )
@@ -89,6 +92,13 @@ class ManualPlug(Part):
     @classmethod
     def _local(cls, value: datetime | None) -> datetime | None:
         return refuse_offset(value)
+
+
+class GearUse(Part):
+    """A leg or stop on which something with a battery is used, besides what its camera asks."""
+
+    gear: Key
+    item: Key
 
 
 class FullBy(Part):
@@ -110,7 +120,7 @@ class Copy(Part):
     item: Key = Field(description="The stop.")
     camera: Key | None = Field(default=None, description="What is in this camera, or …")
     card: Key | None = Field(default=None, description="… a card in the bag.")
-    drive: Key
+    drive: Key | None = Field(default=None, description="None: to the card in the same camera.")
     by: Literal["cable", "radio"] = "cable"
     side_files: bool = Field(default=True, description="The small files beside clips go too.")
     wipe: Literal["no", "with_two_copies", "anyway"] = "no"
@@ -119,6 +129,8 @@ class Copy(Part):
     def _one_place(self) -> Copy:
         if (self.camera is None) == (self.card is None):
             raise ValueError("copy either a camera's memory or a card, not both and not neither")
+        if self.drive is None and self.camera is None:
+            raise ValueError("say the drive that a card is copied to")
         if self.by == "radio" and self.camera is None:
             raise ValueError("only a camera copies by radio; a card in the bag wants a cable")
         return self
@@ -142,6 +154,7 @@ class Plan(Part):
     charging: Literal["auto", "never"] = Field(
         default="auto", description="Whether free hands plug in what is low."
     )
+    gear: Annotated[tuple[GearUse, ...], Field(max_length=2000)] = ()
     full_by: Annotated[tuple[FullBy, ...], Field(max_length=60)] = ()
     copies: Annotated[tuple[Copy, ...], Field(max_length=500)] = ()
     links: Annotated[tuple[Link, ...], Field(max_length=8)] = ()
@@ -149,6 +162,20 @@ class Plan(Part):
     home: HomeWork | None = Field(default=None, description="None: typical.")
     delivery_fps: Annotated[float, Field(ge=1.0, le=240.0)] = 25.0
     by_air: bool = Field(default=False, description="The kit is carried on an aircraft.")
+
+    def _refuse_circles(self) -> None:
+        """Banks and modules plugged into one another at a stop must not close a circle."""
+        for number, plug in enumerate(self.plugs):
+            into = {p.unit: p.to for p in self.plugs if p.item == plug.item and p.plug and p.to}
+            seen, at = {plug.unit}, into.get(plug.unit)
+            while at is not None and at not in seen:
+                seen.add(at)
+                at = into.get(at)
+            if at == plug.unit:
+                raise ValueError(
+                    f"plan.plugs[{number}].to: '{plug.unit}' would charge itself at '{plug.item}', "
+                    f"by way of '{plug.to}'; plug one of them elsewhere"
+                )
 
     def said_at(self) -> set[str]:
         """Legs and stops at which the hands are told to swap, plug or copy."""
@@ -165,6 +192,8 @@ class Plan(Part):
         refuse_repeats("manual plug", (f"{p.unit} at {p.item}" for p in self.plugs))
         refuse_repeats("battery fitted", (c.battery for c in self.cameras if c.battery))
         refuse_repeats("card fitted", (c.card for c in self.cameras if c.card))
+        refuse_repeats("gear", (f"{g.gear} on {g.item}" for g in self.gear))
+        self._refuse_circles()
         refuse_repeats("full by", (f.unit for f in self.full_by))
         refuse_repeats("linked camera", (c for link in self.links for c in link.cameras))
         return self

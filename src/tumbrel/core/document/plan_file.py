@@ -20,7 +20,7 @@ from .versions import brought_up, numbered
 class PlanDocument(Part):
     """Kit, trip and plan in one file."""
 
-    tumbrel: Literal[3] = Field(default=3, description="Version of this file's schema.")
+    tumbrel: Literal[4] = Field(default=4, description="Version of this file's schema.")
     kit: Kit
     trip: Trip
     plan: Plan
@@ -45,8 +45,10 @@ def check_references(kit: Kit, trip: Trip, plan: Plan) -> None:
         "drive": {d.id for d in kit.drives},
         "leg or stop": {i.id for i in trip.items},
     }
-    known["battery or bank"] = known["battery"] | {s.id for s in kit.sources if s.kind == "bank"}
-    known["source or charger"] = known["source"] | {c.id for c in kit.chargers}
+    known["thing with a battery"] = {g.id for g in kit.gear}
+    stores = {s.id for s in kit.sources if s.kind in ("bank", "module")}
+    known["battery or bank"] = known["battery"] | stores | known["thing with a battery"]
+    known["source or charger"] = known["source"] | {c.id for c in kit.chargers} | known["camera"]
     for where, what, name in _names_in(plan):
         if name is not None:
             refuse_unknown(f"{where}: {what}", name, known[what])
@@ -75,6 +77,9 @@ def _names_in(plan: Plan) -> Iterator[tuple[str, str, str | None]]:
         yield f"plan.card_swaps[{number}]", "camera", change.camera
         yield f"plan.card_swaps[{number}]", "leg or stop", change.item
         yield f"plan.card_swaps[{number}]", "card", change.card
+    for number, use in enumerate(plan.gear):
+        yield f"plan.gear[{number}]", "thing with a battery", use.gear
+        yield f"plan.gear[{number}]", "leg or stop", use.item
     for number, wanted in enumerate(plan.full_by):
         yield f"plan.full_by[{number}]", "battery or bank", wanted.unit
     for number, copy in enumerate(plan.copies):

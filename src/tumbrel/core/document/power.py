@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
-from .base import Key, Label, Money, Part, Share
+from .base import Celsius, Key, Label, Money, Part, Share
 
 PortWatts = Annotated[float, Field(gt=0.0, le=2000.0)]
 Ports = Annotated[tuple[PortWatts, ...], Field(min_length=1, max_length=8)]
@@ -63,6 +63,9 @@ class Pocket(Part):
     id: Key
     name: Label
     warmth: Literal["inside", "outer", "bag"] = "bag"
+    kept_c: Celsius | None = Field(
+        default=None, description="A temperature of its own, as by a hand warmer; none: by warmth."
+    )
 
 
 class Charger(Part):
@@ -145,6 +148,9 @@ class Panel(Part):
     rated_w: PortWatts = 10.0
     ports: Ports = (10.0,)
     out_at: Literal["stops", "legs", "always"] = "always"
+    on_legs: Literal["carried", "laid"] = Field(
+        default="carried", description="On a pack, turned and shaded; or laid out to the sun."
+    )
     tilt_deg: Annotated[float, Field(ge=0.0, le=90.0)] = 0.0
     azimuth_deg: Annotated[float, Field(ge=0.0, lt=360.0)] = Field(
         default=180.0, description="Where a tilted panel looks, from north over east."
@@ -153,7 +159,76 @@ class Panel(Part):
     cost: Money = None
 
 
-Source = Annotated[Bank | Mains | Vehicle | Dynamo | Panel, Field(discriminator="kind")]
+class Module(Part):
+    """A store that rides on one camera and feeds it, swapped without stopping it.
+
+    Known by what is printed on it, or by how long its camera lasts with it.
+    """
+
+    kind: Literal["module"] = "module"
+    id: Key
+    name: Label
+    fits: Key = Field(description="The camera that it rides on.")
+    mah: Annotated[float, Field(gt=0.0, le=200_000.0)] | None = None
+    lasts_min: Annotated[float, Field(gt=0.0, le=10_000.0)] | None = Field(
+        default=None, description="How long its camera lasts with it, both full, first mode."
+    )
+    health: Annotated[float, Field(gt=0.0, le=1.2)] = 1.0
+    charge: Share = 1.0
+    out_w: PortWatts = Field(default=10.0, description="The most it gives its camera.")
+    in_w: PortWatts = 10.0
+    mass_g: Grams = 60.0
+    cost: Money = None
+
+    @model_validator(mode="after")
+    def _known_by_one(self) -> Module:
+        if (self.mah is None) == (self.lasts_min is None):
+            raise ValueError(f"module '{self.id}': say either mah or lasts_min")
+        return self
+
+    @property
+    def ports(self) -> tuple[float, ...]:
+        """Its one port, to its camera [W]."""
+        return (self.out_w,)
+
+    @property
+    def total_w(self) -> float:
+        """The same [W]."""
+        return self.out_w
+
+    @property
+    def stays_on(self) -> bool:
+        """It does not switch itself off."""
+        return True
+
+    @property
+    def reserve_wh(self) -> float:
+        """Nothing is kept back in it [W h]."""
+        return 0.0
+
+
+Source = Annotated[Bank | Mains | Vehicle | Dynamo | Panel | Module, Field(discriminator="kind")]
+
+GearKind = Literal["microphone", "recorder", "stabiliser", "phone", "flying_camera", "other"]
+
+
+class Gear(Part):
+    """Something with a battery that is no camera, and what it serves.
+
+    It is used while its camera is asked, and on the legs and stops that the plan names for it.
+    """
+
+    id: Key
+    name: Label
+    kind: GearKind = "microphone"
+    wh: Annotated[float, Field(gt=0.0, le=2000.0)]
+    use_w: Annotated[float, Field(gt=0.0, le=500.0)] = Field(description="What it draws in use.")
+    in_w: PortWatts = Field(default=5.0, description="What it takes from a port.")
+    charge: Share = 1.0
+    serves: Key | None = Field(default=None, description="A camera; none: legs and stops alone.")
+    pocket: Key | None = Field(default=None, description="Where it is; none: in the open air.")
+    mass_g: Grams = 60.0
+    cost: Money = None
 
 
 class OtherLoad(Part):

@@ -71,6 +71,7 @@ class Stretch(Part):
     )
     on_way: OnWay | None = None
     spot: Spot | None = Field(default=None, description="None: where the trip is.")
+    snow: bool = Field(default=False, description="Snow around, that throws the sun back.")
     sun_share: Share = Field(default=0.0, description="Share of the clear-sky sun on the kit.")
     gloves: bool = False
     sky: Share = Field(default=1.0, description="Share of the clear sky's light on a panel.")

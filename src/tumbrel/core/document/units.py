@@ -9,21 +9,26 @@ from .plan import Link, Plan
 def units_of(kit: Kit) -> dict[str, dict[str, str]]:
     """Units of a kit by kind: key and name. A plan that names a missing one cannot be kept."""
     batteries = {b.id: b.name for b in kit.batteries}
-    banks = {s.id: s.name for s in kit.sources if s.kind == "bank"}
+    stores = {s.id: s.name for s in kit.sources if s.kind in ("bank", "module")}
+    gear = {g.id: g.name for g in kit.gear}
     return {
         "camera": {c.id: c.name for c in kit.cameras},
         "battery": batteries,
         "card": {c.id: c.name for c in kit.cards},
         "source": {s.id: s.name for s in kit.sources},
         "drive": {d.id: d.name for d in kit.drives},
-        "unit": batteries | banks,
+        "gear": gear,
+        "unit": batteries | stores | gear,
     }
 
 
 def without_missing(plan: Plan, kit: Kit) -> Plan:
     """The plan less everything that names a unit which the kit does not have."""
     has = units_of(kit)
-    cameras, powers = has["camera"], {*has["source"], *(one.id for one in kit.chargers)}
+    cameras, powers = (
+        has["camera"],
+        {*has["source"], *has["camera"], *(one.id for one in kit.chargers)},
+    )
     links = (tuple(c for c in link.cameras if c in cameras) for link in plan.links)
     return plan.model_copy(
         update={
@@ -47,7 +52,7 @@ def without_missing(plan: Plan, kit: Kit) -> Plan:
             "copies": tuple(
                 c
                 for c in plan.copies
-                if c.drive in has["drive"]
+                if (c.drive is None or c.drive in has["drive"])
                 and (c.camera is None or c.camera in cameras)
                 and (c.card is None or c.card in has["card"])
             ),
@@ -64,6 +69,7 @@ def without_missing(plan: Plan, kit: Kit) -> Plan:
                 for s in plan.card_swaps
                 if s.camera in cameras and (s.card is None or s.card in has["card"])
             ),
+            "gear": tuple(one for one in plan.gear if one.gear in has["gear"]),
             "full_by": tuple(wish for wish in plan.full_by if wish.unit in has["unit"]),
         }
     )

@@ -5,6 +5,7 @@ from . import (  # noqa: F401 - each registers its checks
     batteries,
     cards,
     footage,
+    gear,
     hands,
     modes,
     mounts,

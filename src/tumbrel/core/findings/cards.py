@@ -7,7 +7,6 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ..document import CardSlot
 from ..memory import card_is_too_large, peak_byte_rate, store_keeps_up
 from .registry import Found, Seen, Values, check
 
@@ -21,12 +20,13 @@ def card_too_large(seen: Seen) -> Iterator[Found]:
     for number, chosen in enumerate(document.plan.cameras):
         camera = cameras[chosen.camera]
         card = cards.get(chosen.card or "")
-        if card and isinstance(camera.memory, CardSlot) and card_is_too_large(card, camera):
+        slot = camera.card_slot
+        if card and slot is not None and card_is_too_large(card, camera):
             values: Values = {
                 "card": card.name,
                 "gb": card.gb,
                 "camera": camera.name,
-                "largest_gb": camera.memory.largest_gb,
+                "largest_gb": slot.largest_gb,
             }
             yield Found(f"plan.cameras[{number}].card", values, camera.id)
 

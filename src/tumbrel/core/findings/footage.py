@@ -29,7 +29,9 @@ def one_copy_only(seen: Seen) -> Iterator[Found]:
 @check("copy_not_finished", "warn", curable=True)
 def copy_not_finished(seen: Seen) -> Iterator[Found]:
     """A drive is full, or the stop too short: some clips were not copied."""
-    names = {drive.id: drive.name for drive in seen.record.written.kit.drives}
+    kit = seen.record.written.kit
+    names = {drive.id: drive.name for drive in kit.drives}
+    names |= {card.id: card.name for card in kit.cards}
     for copied in seen.record.copied:
         if not copied.why_left:
             continue

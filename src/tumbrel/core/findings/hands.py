@@ -8,7 +8,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Final
 
-from ..document import Camera, CardSlot, Leg
+from ..document import Camera, Leg
 from ..rehearsal.camera.causes import Cause
 from ..rehearsal.hands.tasks import TaskKind
 from .registry import Found, Seen, Values, check
@@ -110,7 +110,7 @@ def _done(seen: Seen, kind: TaskKind) -> set[tuple[str, str]]:
 def _could_swap(seen: Seen, camera: Camera, what: str, at_ms: int) -> bool:
     """Whether what gave out comes out, and (for a battery) a charged spare lay in the bag."""
     if what == "card":
-        return isinstance(camera.memory, CardSlot)
+        return camera.card_slot is not None
     if not camera.battery_comes_out:
         return False
     for cell in seen.record.batteries:

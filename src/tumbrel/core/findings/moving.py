@@ -8,7 +8,7 @@ from ..rehearsal.hands.moving import gloved, move_ms
 from ..rehearsal.result.record import CameraRecord
 from ..rehearsal.trip.asked import Asked, Worn
 from ..rehearsal.trip.timeline import Timeline
-from ..wording.moves import seat_words
+from ..wording.moves import MOUNT_WORDS, set_up_words
 from .registry import Found, Seen, Values, check
 
 
@@ -27,10 +27,10 @@ def no_time_to_move(seen: Seen) -> Iterator[Found]:
             gloves = any(gloved(record.timeline, at_ms) for at_ms in ends_ms)
             takes_ms = move_ms(run.camera, span.worn, gloves=gloves)
             free_ms = _free_ms(record.timeline, before_ms, span.start_ms)
-            kit, camera = record.written.kit, run.camera
-            same = old.mount == span.worn.mount
-            keys = (old.set_up, span.worn.set_up) if same else (old.mount, span.worn.mount)
-            was, to = (seat_words(kit, camera.id, key) for key in keys)
+            camera, worn = run.camera, span.worn
+            was, to = MOUNT_WORDS[old.mount], MOUNT_WORDS[worn.mount]
+            if old.mount == worn.mount:
+                was, to = (set_up_words(camera, key) for key in (old.set_up, worn.set_up))
             short_s = -(-(takes_ms - free_ms) // 1000)
             values: Values = {
                 "camera": camera.name,
@@ -57,8 +57,8 @@ def _unmoved(run: CameraRecord, moves: list[int]) -> Iterator[tuple[int, Worn, A
         while left and left[0] <= min(until_ms, span.end_ms):
             left.pop(0)
             sits, moved = span.worn, True
-        takes = move_ms(run.camera, span.worn, gloves=True) > 0
-        if sits is not None and sits != span.worn and takes and not moved:
+        elsewhere = sits is not None and sits != span.worn and not moved
+        if sits and elsewhere and move_ms(run.camera, span.worn, gloves=True) > 0:
             yield before_ms, sits, span
         before_ms = span.end_ms
 

@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Final
 
-from ..document import Assignment, Camera, Interval, Mode
 from ..exposure import nearest_filter
 from ..picture import dark_share, lens_of, light_on, over_editing, preset_of, wanted_stops
 from .registry import Found, Seen, Values, check
@@ -20,7 +19,7 @@ def slower_than_delivery(seen: Seen) -> Iterator[Found]:
     """Fewer frames a second than the film will have."""
     wanted = seen.record.written.plan.delivery_fps
     said: set[tuple[str, str]] = set()
-    for number, assignment, camera, mode in _filmed(seen):
+    for number, assignment, camera, mode in seen.filmed:
         if mode.fps < wanted - 0.01 * wanted and (camera.id, mode.id) not in said:
             said.add((camera.id, mode.id))
             values: Values = {
@@ -37,7 +36,7 @@ def no_sound_in_slow_motion(seen: Seen) -> Iterator[Found]:
     """A mode without sound, or one whose frames are meant to be slowed."""
     wanted = seen.record.written.plan.delivery_fps
     said: set[tuple[str, str]] = set()
-    for number, assignment, camera, mode in _filmed(seen):
+    for number, assignment, camera, mode in seen.filmed:
         slow = mode.fps / wanted
         if (not mode.sound or slow >= 2.0 * SLOW_MOTION) and (camera.id, mode.id) not in said:
             said.add((camera.id, mode.id))
@@ -49,7 +48,7 @@ def no_sound_in_slow_motion(seen: Seen) -> Iterator[Found]:
 def dark_for_frame_rate(seen: Seen) -> Iterator[Found]:
     """Most of a leg is too dark for a mode's shutter at the most gain."""
     line = seen.record.timeline
-    for number, assignment, camera, mode in _filmed(seen):
+    for number, assignment, camera, mode in seen.filmed:
         item = line.by_id[assignment.item].item
         light = None if item is None else light_on(line, item)
         if item is None or light is None or "light" in assignment.features:
@@ -72,7 +71,7 @@ def filter_for_half_interval(seen: Seen) -> Iterator[Found]:
     """In bright light the shutter wants a neutral density filter that is not fitted."""
     line = seen.record.timeline
     said: set[str] = set()
-    for number, assignment, camera, mode in _filmed(seen):
+    for number, assignment, camera, mode in seen.filmed:
         item = line.by_id[assignment.item].item
         light = None if item is None or camera.id in said else light_on(line, item)
         if item is None or light is None or light.high_deg < BRIGHT_DEG:
@@ -121,7 +120,7 @@ def more_than_editing_takes(seen: Seen) -> Iterator[Found]:
     """A mode that the computer at home does not play."""
     computer = seen.record.written.plan.editing
     said: set[tuple[str, str]] = set()
-    for number, assignment, camera, mode in _filmed(seen):
+    for number, assignment, camera, mode in seen.filmed:
         preset = preset_of(camera, assignment)
         over = "" if computer is None else over_editing(mode, computer, preset)
         if over and (camera.id, mode.id) not in said:
@@ -134,7 +133,7 @@ def more_than_editing_takes(seen: Seen) -> Iterator[Found]:
 @check("not_steadied", "warn", curable=True)
 def not_steadied(seen: Seen) -> Iterator[Found]:
     """A preset that steadies the picture, in a mode that is too large or fast for that."""
-    for number, assignment, camera, mode in _filmed(seen):
+    for number, assignment, camera, mode in seen.filmed:
         preset = preset_of(camera, assignment)
         kind = "off" if preset is None else preset.stabilised
         most = next((one for one in camera.steadies if one.stabilised == kind), None)
@@ -150,11 +149,3 @@ def not_steadied(seen: Seen) -> Iterator[Found]:
             "most": f"{most.width_px} × {most.height_px} at {most.fps:g}",
         }
         yield Found(f"plan.assignments[{number}].mode", values, camera.id, assignment.item)
-
-
-def _filmed(seen: Seen) -> Iterator[tuple[int, Assignment, Camera, Mode]]:
-    """Assignments that film (no stills): number, assignment, camera, mode."""
-    for number, assignment, camera in seen.assignments():
-        mode = next((m for m in camera.modes if m.id == assignment.mode), None)
-        if mode is not None and not isinstance(assignment.pattern, Interval):
-            yield number, assignment, camera, mode

@@ -216,6 +216,7 @@ def air_carriage(seen: Seen) -> Iterator[Found]:
         for n, s in enumerate(document.kit.sources)
         if isinstance(s, Bank)
     ]
+    units += [(f"kit.gear[{n}]", g.name, g.wh) for n, g in enumerate(document.kit.gear)]
     for path, name, wh in units:
         if wh > CABIN_WH:
             limit = ASK_WH if wh > ASK_WH else CABIN_WH

@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 from datetime import datetime
 from typing import Final
 
-from ..document import Angle, Assignment, Camera, Item, Mount
+from ..document import Angle, Assignment, Camera, Interval, Item, Mode, Mount
 from ..local_time import ms_at
 from ..parameters import Defaults
 from ..parameters.serving import Rule
@@ -37,7 +37,7 @@ class Placed:
 
 @dataclass(frozen=True)
 class Seen:
-    """What a check may look at."""
+    """What a check may look at; `filmed` is every assignment but stills, with number and mode."""
 
     record: TripRecord
     cameras: tuple[CameraResult, ...]
@@ -46,6 +46,7 @@ class Seen:
     loops: tuple[LoopAdvice, ...] = ()
     moments: tuple[Caught, ...] = ()
     placed: tuple[Placed, ...] = ()
+    filmed: tuple[tuple[int, Assignment, Camera, Mode], ...] = ()
 
     def assignments(self) -> Iterator[tuple[int, Assignment, Camera]]:
         """Every assignment with its number and its camera."""
@@ -131,8 +132,8 @@ def findings_of(
     moments: tuple[Caught, ...],
 ) -> tuple[Finding, ...]:
     """Everything that the registered checks find, the gravest first."""
-    placed = tuple(_placed(record))
-    seen = Seen(record, cameras, defaults, singles, loops, moments, placed)
+    placed, filmed = tuple(_placed(record)), tuple(_filmed(record))
+    seen = Seen(record, cameras, defaults, singles, loops, moments, placed, filmed)
     found = [
         Finding(
             code=one.code,
@@ -163,3 +164,12 @@ def _placed(record: TripRecord) -> Iterator[Placed]:
             rules = tuple(against(kit, item, mount, angle))
             camera = cameras[assignment.camera]
             yield Placed(number, assignment, camera, item, mount, angle, rules)
+
+
+def _filmed(record: TripRecord) -> Iterator[tuple[int, Assignment, Camera, Mode]]:
+    cameras = {camera.id: camera for camera in record.written.kit.cameras}
+    for number, assignment in enumerate(record.written.plan.assignments):
+        camera = cameras[assignment.camera]
+        mode = next((m for m in camera.modes if m.id == assignment.mode), None)
+        if mode is not None and not isinstance(assignment.pattern, Interval):
+            yield number, assignment, camera, mode

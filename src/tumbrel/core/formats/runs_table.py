@@ -9,6 +9,7 @@ from collections.abc import Iterable, Mapping
 from typing import Any
 
 from ..bench.runs import BenchRun
+from ..bench.special import readings_text
 from ..document import BadDocument, Camera, FieldFault
 from ..document.base import Part
 from ..document.rows import Row, defused, free_key, made_of, read_rows, undefused
@@ -28,6 +29,15 @@ COLUMNS = (
     "end",
     "warned_min",
     "charge_paused_min",
+    "paused_from_min",
+    "resumed_min",
+    "store_wh",
+    "store_kind",
+    "store_read",
+    "charging",
+    "port_w",
+    "charge_read",
+    "cell_start_c",
     "mean_w",
     "metered",
     "bytes",
@@ -56,6 +66,8 @@ ENDS = {
     "full": "card_full",
     "clip limit": "clip_limit",
     "stopped by me": "stopped",
+    "both empty": "both_empty",
+    "charged": "full",
     "battery": "empty",
     "heat": "hot",
     "overheated": "hot",
@@ -81,6 +93,10 @@ def write_runs(runs: Iterable[BenchRun]) -> str:
         told = run.model_dump(mode="json")
         told["features"] = " ".join(run.features)
         told["plugged"] = "yes" if run.plugged else "no"
+        told["charging"] = "yes" if run.charging else ""
+        told["store_kind"] = "" if run.store_wh is None else run.store_kind
+        told["store_read"] = readings_text(run.store_read)
+        told["charge_read"] = readings_text(run.charge_read)
         writer.writerow({name: _cell(told[name]) for name in COLUMNS})
     return out.getvalue()
 
@@ -166,10 +182,38 @@ def _run(
     for name in ("charge_start", "charge_end"):
         if name in row:
             run[name] = _share(row[name], name)
-    for name in ("warned_min", "charge_paused_min", "mean_w"):
+    run |= _special(row)
+    for name in ("warned_min", "charge_paused_min", "paused_from_min", "resumed_min", "mean_w"):
         if name in row:
             run[name] = _minutes(row[name]) if name.endswith("_min") else _number(row[name], name)
     return run | {n: row[n] for n in ("metered", "bytes", "at", "firmware", "excluded") if n in row}
+
+
+def _special(row: Mapping[str, str]) -> dict[str, Any]:
+    """What a run on a store, of charging or from a warm pocket has besides."""
+    run: dict[str, Any] = {}
+    if "charging" in row:
+        run["charging"] = _yes(row["charging"])
+    for name in ("store_read", "charge_read"):
+        if name in row:
+            run[name] = _readings(row[name], name)
+    for name in ("store_wh", "port_w", "cell_start_c"):
+        if name in row:
+            run[name] = _number(row[name], name)
+    if "store_kind" in row:
+        run["store_kind"] = row["store_kind"].lower()
+    return run
+
+
+def _readings(text: str, name: str) -> list[dict[str, float]]:
+    """Readings of "20:80 40:55": minutes, and the per cent then."""
+    found = []
+    for part in text.replace(";", " ").split():
+        at, _, share = part.partition(":")
+        if not share:
+            raise ValueError(f"{name} '{part}' is no reading; write minutes and per cent, as 20:80")
+        found.append({"at_min": _minutes(at), "share": _share(share, name)})
+    return found
 
 
 def _camera(key: str, by_key: Mapping[str, Camera]) -> str:

@@ -37,13 +37,19 @@ FEATURE_W: Mapping[str, Parameter] = MappingProxyType(
         "light": Parameter(1.20, 0.5, 3.0, "W", HABIT),
     }
 )
-COLD_TEXT: Final = "typical of published low-temperature discharge curves at 0.5 to 1 C"
+COLD_TEXT: Final = "share of energy at 0.5 to 1 C, voltage sag counted; published discharge curves"
 AVAILABLE: tuple[tuple[float, float], ...] = (
-    (-30.0, 0.35),
-    (-20.0, 0.60),
-    (-10.0, 0.78),
-    (0.0, 0.90),
-    (10.0, 0.97),
+    (-30.0, 0.28),
+    (-20.0, 0.52),
+    (-10.0, 0.72),
+    (0.0, 0.87),
+    (10.0, 0.96),
+    (25.0, 1.00),
+)
+BANK_AVAILABLE: tuple[tuple[float, float], ...] = (  # drained slowly, at 0.1 to 0.2 C
+    (-20.0, 0.75),
+    (-10.0, 0.88),
+    (0.0, 0.95),
     (25.0, 1.00),
 )
 TAPER_HEAT_AT: Final[tuple[float, ...]] = (0.80, 0.85, 0.90, 0.95, 0.99)
@@ -70,6 +76,7 @@ class Defaults:
         "lithium-ion cells with a protection circuit; makers' data sheets",
     )
     available: tuple[tuple[float, float], ...] = AVAILABLE  # degC and share, coldest first
+    bank_available: tuple[tuple[float, float], ...] = BANK_AVAILABLE
     cold_reference_c_rate: Parameter = Parameter(0.7, 0.5, 1.0, "1/h", COLD_TEXT)
     revival: Parameter = Parameter(
         0.03, 0.01, 0.08, "", "so that what is revived runs on for some minutes; by trial"
@@ -81,6 +88,12 @@ class Defaults:
     inside_pocket_c: Parameter = Parameter(
         25.0, 18.0, 32.0, "degC", "half way from skin at 33 degC to cool air, under a jacket"
     )
+    outer_mild_c: Parameter = Parameter(
+        25.0, 20.0, 30.0, "degC", "the warm side of an outer pocket above 5 degC; by trial"
+    )
+    outer_cold_c: Parameter = Parameter(
+        15.0, 8.0, 22.0, "degC", "the same below -5 degC, under more clothes; by trial"
+    )
     draw_spread: Parameter = Parameter(1.0, 0.88, 1.12, "", "run-to-run spread of a mode's draw")
     # Heat
     reference_mass_g: Parameter = Parameter(
@@ -89,6 +102,20 @@ class Defaults:
     tau_s: Parameter = Parameter(900.0, 500.0, 1500.0, "s", PRIOR)
     resistance_k_per_w: Parameter = Parameter(14.0, 10.0, 18.0, "K/W", PRIOR)
     airflow_a: Parameter = Parameter(0.8, 0.5, 1.2, "1/sqrt(m/s)", HEAT_TEXT)
+    air_scale_m: Parameter = Parameter(
+        8400.0, 8000.0, 8800.0, "m", "scale height of the air near the ground; barometric formula"
+    )
+    thin_still: Parameter = Parameter(
+        -0.3, -0.5, -0.2, "", "still-air rise over density: free convection beside radiation"
+    )
+    thin_moving: Parameter = Parameter(
+        0.2, 0.1, 0.3, "", "so that forced convection goes with the root of density in all"
+    )
+    least_g: Parameter = Parameter(
+        0.25, 0.15, 0.35, "", "what is inside has to come out through the body, however it blows"
+    )
+    albedo: Parameter = Parameter(0.2, 0.1, 0.35, "", "grass, rock and sand; tables of albedo")
+    albedo_snow: Parameter = Parameter(0.8, 0.6, 0.9, "", "clean snow; tables of albedo")
     stop_c: Parameter = Parameter(70.0, 60.0, 80.0, "degC", PRIOR)
     restart_c: Parameter = Parameter(55.0, 45.0, 65.0, "degC", PRIOR)
     # Airflow where none is typed: the speed of going, in still air
@@ -107,13 +134,21 @@ class Defaults:
     sunlit_area_cm2: Parameter = Parameter(12.0, 8.0, 18.0, "cm2", PRIOR)
     # Charging
     charge_rate_per_h: Parameter = Parameter(
-        1.0, 0.5, 1.5, "1/h", "usual recommendation for lithium-ion cells: 0.5 to 1 C"
+        0.6, 0.4, 2.7, "1/h", "small batteries on their own chargers; the quick ones far above"
     )
+    cool_share: Parameter = Parameter(
+        0.5, 0.2, 1.0, "", "of the rate in a cool cell; usual charging profile by temperature"
+    )
+    cool_below_c: Parameter = Parameter(10.0, 5.0, 15.0, "degC", LIMIT)
+    warm_above_c: Parameter = Parameter(12.0, 7.0, 17.0, "degC", BACK)
     charge_efficiency: Parameter = Parameter(
         0.90, 0.85, 0.95, "", "small switching chargers, typical"
     )
     feed_efficiency: Parameter = Parameter(
         0.95, 0.88, 0.98, "", "regulator feeding through, typical"
+    )
+    store_efficiency: Parameter = Parameter(
+        0.92, 0.85, 0.96, "", "through a store that rides on a camera, in place of feeding"
     )
     kink: Parameter = Parameter(
         0.80, 0.7, 0.9, "", "where constant current gives way to constant voltage, typical"
@@ -138,13 +173,19 @@ class Defaults:
     )
     bank_off_below_w: Parameter = Parameter(0.25, 0.1, 0.6, "W", BANK)
     bank_off_after_s: Parameter = Parameter(30.0, 10.0, 60.0, "s", BANK)
+    bank_idle_w: Parameter = Parameter(
+        0.06, 0.02, 0.15, "W", "converter and display of a bank that is switched on, typical"
+    )
     dynamo_from_mps: Parameter = Parameter(2.8, 2.0, 3.5, "m/s", DYNAMO)
     dynamo_rated_mps: Parameter = Parameter(4.2, 3.5, 6.0, "m/s", DYNAMO)
     dynamo_share: Parameter = Parameter(
         0.70, 0.55, 0.85, "", "rectifier, regulator and cable, typical"
     )
     panel_share: Parameter = Parameter(
-        0.75, 0.5, 0.85, "", "dust, warmth, angle and regulator, typical"
+        0.60, 0.45, 0.8, "", "laid out to the sun: dust, warmth, angle and regulator, typical"
+    )
+    panel_carried_share: Parameter = Parameter(
+        0.35, 0.15, 0.5, "", "carried on a pack: the same, turned and shaded by who carries it"
     )
     # Memory
     container_overhead: Parameter = Parameter(0.01, 0.0, 0.03, "", "file container and index")
@@ -154,6 +195,9 @@ class Defaults:
         0.9, 0.7, 1.0, "", "margin below what the class promises"
     )
     radio_mb_s: Parameter = Parameter(5.0, 1.0, 40.0, "MB/s", "a camera's radio to a phone")
+    inside_mb_s: Parameter = Parameter(
+        20.0, 8.0, 60.0, "MB/s", "from a camera's own memory to its card, checked, typical"
+    )
     read_mb_s: Parameter = Parameter(60.0, 20.0, 150.0, "MB/s", "reading over a cable")
     # Patterns
     shortest_shutter_s: Parameter = Parameter(

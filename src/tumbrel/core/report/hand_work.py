@@ -13,7 +13,14 @@ from ..rehearsal.engine.played import Played
 from ..rehearsal.hands.tasks import TaskDone
 from ..rehearsal.result.result import Move
 from ..rehearsal.trip.timeline import Laid
-from ..wording.moves import again_words, seat_words, start_words, stop_words, task_words
+from ..wording.moves import (
+    MOUNT_WORDS,
+    again_words,
+    set_up_words,
+    start_words,
+    stop_words,
+    task_words,
+)
 
 SOON_MS: Final = 3_600_000
 
@@ -32,8 +39,7 @@ def _task(played: Played, number: int, done: TaskDone) -> Move:
     lane = _lane(played, done)
     names = (done.out_name, done.in_name)
     if done.kind == "move":
-        kit, (was, to) = played.written.kit, names
-        names = (seat_words(kit, lane, was) if was else "", seat_words(kit, lane, to))
+        names = _seats(played.written.kit, lane, *names)
     return Move(
         at_ms=done.start_ms,
         end_ms=done.end_ms,
@@ -45,6 +51,13 @@ def _task(played: Played, number: int, done: TaskDone) -> Move:
         unit=done.unit,
         text=task_words(done.kind, *names) + again(played.hands.done, number),
     )
+
+
+def _seats(kit: Kit, camera: str, was: str, to: str) -> tuple[str, str]:
+    """Mounts by their words; a set-up, which comes from nothing, by its name."""
+    if was:
+        return MOUNT_WORDS[was], MOUNT_WORDS[to]
+    return "", set_up_words(next(one for one in kit.cameras if one.id == camera), to)
 
 
 def again(done: Sequence[TaskDone], number: int) -> str:

@@ -14,6 +14,7 @@ from ..rehearsal.camera.asked_time import FilmedSpan, GapSpan
 from ..rehearsal.camera.camera_run import CameraRun
 from ..rehearsal.camera.causes import GAVE_OUT
 from ..rehearsal.engine.played import Played, play
+from ..rehearsal.result.gear_results import gear_told
 from ..rehearsal.result.home import home_told
 from ..rehearsal.result.lapses import lapses_told
 from ..rehearsal.result.ledgers import balance
@@ -44,6 +45,7 @@ from ..rehearsal.trip.timeline import Timeline
 from ..rounding import rounded
 from ..wording.gaps import gap_words
 from .hand_work import moves_of
+from .least import held_back, least_left
 from .verdict import verdict_of
 
 UNTOUCHED: Final = 1.0
@@ -66,7 +68,12 @@ def tell(played: Played) -> Rehearsal:
     """What comes out of a trip that was played. Raises LedgerBreach on a fault of the engine."""
     defaults = played.scene.defaults
     ledgers = balance(played)
-    cameras = tuple(_camera(played, run, defaults) for run in played.cameras)
+    held = [held_back(played, run) for run in played.cameras]
+    least = least_left(played, held)
+    cameras = tuple(
+        _camera(played, run, hidden, defaults)
+        for run, hidden in zip(played.cameras, held, strict=True)
+    )
     footage_ms = sum(_playback_ms(played, run) for run in played.cameras)
     singles = singles_of(played)
     loops = loop_advice(played)
@@ -108,7 +115,9 @@ def tell(played: Played) -> Rehearsal:
         moves=moves_of(played),
         findings=findings,
         coverage=_coverage(played.written.plan, cameras),
-        verdict=verdict_of(played, cameras, findings, moments),
+        verdict=verdict_of(played, cameras, findings, moments, least),
+        least=least,
+        gear=gear_told(played),
         largest_loss=largest_loss(played, singles),
         footage_ms=footage_ms,
         looking_through_ms=home.looking_ms + home.clips_ms + home.cameras_ms,
@@ -132,7 +141,7 @@ def _items(timeline: Timeline) -> tuple[LaidItem, ...]:
     )
 
 
-def _camera(played: Played, run: CameraRun, defaults: Defaults) -> CameraResult:
+def _camera(played: Played, run: CameraRun, held: list[float], defaults: Defaults) -> CameraResult:
     assignments = played.written.plan.assignments
     gaps = tuple(_gap(played, run, span, defaults) for span in run.time.gaps)
     asked_ms = sum(s.end_ms - s.start_ms for s in run.schedule.spans)
@@ -140,9 +149,7 @@ def _camera(played: Played, run: CameraRun, defaults: Defaults) -> CameraResult:
     note_ms = sum(g.end_ms - g.start_ms for g in gaps if g.note)
     watched_ms = _watched_ms(played, run)
     minutes = _minutes(asked_ms, gap_ms, note_ms, watched_ms)
-    least, least_ms = _least_charge(run)
     trace = run.trace
-    held = [run.energy.curve.at(cell_c) for cell_c in trace.cell_c]
     return CameraResult(
         camera=run.camera.id,
         asked_ms=asked_ms,
@@ -152,8 +159,6 @@ def _camera(played: Played, run: CameraRun, defaults: Defaults) -> CameraResult:
         hottest_c=round(run.thermal.hottest_c, 2),
         stop_c=run.thermal.body.limits.stop_c,
         minutes=minutes,
-        least_charge=least,
-        least_charge_ms=least_ms,
         margins=_margins(run, held),
         bytes_written=run.recorder.written,
         files=run.recorder.files,
@@ -247,17 +252,6 @@ def _battery_before(played: Played, run: CameraRun, at_ms: int) -> str:
 
 def _filmed_end(span: FilmedSpan) -> int:
     return span.end_ms
-
-
-def _least_charge(run: CameraRun) -> tuple[float, int]:
-    """The lowest charge while the camera was on, and when; a full one when it never was."""
-    trace = run.trace
-    rows = [
-        (charge, at_ms)
-        for charge, at_ms, state in zip(trace.charge, trace.t_ms, trace.state, strict=True)
-        if state
-    ]
-    return min(rows, default=(UNTOUCHED, 0))
 
 
 def _margins(run: CameraRun, held: list[float]) -> Margins:

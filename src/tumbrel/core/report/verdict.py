@@ -29,6 +29,7 @@ def verdict_of(
     cameras: tuple[CameraResult, ...],
     findings: tuple[Finding, ...],
     moments: tuple[Caught, ...],
+    least: tuple[LeastLeft, ...],
 ) -> Verdict:
     """What is broken, what gives out first, and what cannot be trusted."""
     document = played.written
@@ -51,7 +52,7 @@ def verdict_of(
         ),
         broken_musts=len(musts) + len(missed),
         first=first,
-        least_left=None if first else _least_left(played, cameras),
+        least_left=None if first or not least else least[0],
         start_utc=played.timeline.start_utc,
         moments=moments_by_importance(moments),
         missed=tuple(missed),
@@ -118,19 +119,4 @@ def _first(played: Played, losses: list[Loss]) -> FirstToGiveOut | None:
         item=loss.item,
         before_end_ms=played.timeline.duration_ms - loss.start_ms,
         minutes=loss.minutes,
-    )
-
-
-def _least_left(played: Played, cameras: tuple[CameraResult, ...]) -> LeastLeft | None:
-    """The battery that comes nearest to empty while in use."""
-    used = [c for c in cameras if c.filmed_ms]
-    if not used:
-        return None
-    camera = min(used, key=lambda c: c.least_charge)
-    return LeastLeft(
-        camera=camera.camera,
-        resource="battery",
-        left=camera.least_charge,
-        at_ms=camera.least_charge_ms,
-        item=played.timeline.laid_at(max(0, camera.least_charge_ms - 1)).id,
     )

@@ -38,7 +38,9 @@ def from_panel(question: FromPanel, defaults: Defaults) -> SumTold:
         light = tilted_w_m2(*where, first, STEPS_A_DAY, question.tilt_deg, south)
     else:
         light = sun_table(question.latitude, 0.0, 0.0, first, STEPS_A_DAY).irradiance_w_m2
-    watts = [panel_w(question.rated_w, each, question.sky, defaults) for each in light]
+    watts = [
+        panel_w(question.rated_w, each, question.sky, defaults.panel_share.value) for each in light
+    ]
     clear_kwh_m2 = sum(light) * STEP_H / 1000.0
     wh = sum(watts) * STEP_H
     best = max(watts)

@@ -17,6 +17,7 @@ from .questions import Charge, FromBank, Lasts
 
 ENDS = {"empty": "empty", "hot": "too hot", "card_full": "card full", "clip_limit": "clip limit"}
 LONGEST_MIN = 48 * 60
+KNOWN_SHARE = 0.8  # up to which a charging time is known
 
 
 def lasts(question: Lasts, defaults: Defaults) -> SumTold:
@@ -105,7 +106,7 @@ def _cold_line(question: Lasts, defaults: Defaults) -> tuple[str, ...]:
 
 def _heat_line(question: Lasts, camera: Camera, cord: Cord, defaults: Defaults) -> str:
     body = body_of(camera, camera.set_ups[0], defaults)
-    g = shedding(1.0, body.air_a, question.air_mps)
+    g = shedding(body, question.air_mps)
     resistance = kelvins_per_watt(body.resistance_k_per_w)
     air = f" × {number(g)} (air)" if question.air_mps > 0.0 else ""
     rise = f"{resistance} × {number(question.watts)} W{air}"
@@ -128,7 +129,7 @@ def _charge_rope(question: Lasts, cord: Cord, minutes: float) -> Rope:
 def charge(question: Charge, defaults: Defaults) -> SumTold:
     """Constant power, then the taper, in closed form (model/charging#cell)."""
     wh = nominal_wh(question.mah, question.volts)
-    intake = intake_of(wh, None, defaults)
+    intake = intake_of(wh, KNOWN_SHARE * 60.0 / question.to_80_min, defaults)
     into_w = question.port_w * defaults.charge_efficiency.value
     start, end = question.from_pct / 100.0, question.to_pct / 100.0
     kink = intake.kink_for(into_w)
@@ -160,7 +161,8 @@ def charge(question: Charge, defaults: Defaults) -> SumTold:
         lines=tuple(lines),
         assumed=(
             f"charging power over energy {number(intake.rate_per_h)} per hour, taper from "
-            f"{per_cent(intake.kink)}, unmeasured",
+            f"{per_cent(intake.kink)}",
+            f"half of that in a cell below {degrees(defaults.cool_below_c.value)}",
             f"between {degrees(defaults.refuse_cold_c.value)} and "
             f"{degrees(defaults.refuse_hot_c.value)}; outside, don't charge. "
             "Follow the maker's instructions",
@@ -182,7 +184,7 @@ def from_bank(question: FromBank, defaults: Defaults) -> SumTold:
     """
     volts = defaults.bank_v.value
     wh = nominal_wh(question.bank_mah, volts, question.health)
-    held = cold_curve(defaults.available).at(question.temp_c)
+    held = cold_curve(defaults.bank_available, question.health).at(question.temp_c)
     efficiency = defaults.bank_efficiency
     gives = wh * efficiency.value * (1.0 - held)
     battery = nominal_wh(question.mah, question.volts)

@@ -71,6 +71,9 @@ class Charge(Part):
     from_pct: Annotated[float, Field(ge=0.0, le=98.0)] = 20.0
     to_pct: Annotated[float, Field(ge=1.0, le=99.0)] = 80.0
     port_w: PortWatts = 5.0
+    to_80_min: Annotated[float, Field(ge=8.0, le=600.0)] = Field(
+        default=80.0, description="From empty to 80 %, were there no other bound; as typical."
+    )
 
     @model_validator(mode="after")
     def _upwards(self) -> Charge:

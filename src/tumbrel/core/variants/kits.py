@@ -46,7 +46,7 @@ def safer(document: PlanDocument, play: Play) -> PlanDocument:
     for family in families:
         made = one_more_battery(family, inside)(made)
         made = spares_inside(family)(made)
-    slotted = any(one.memory.kind == "slot" for one in cameras)
+    slotted = any(one.card_slot is not None for one in cameras)
     if slotted and document.kit.cards:
         made = one_more_card(max(document.kit.cards, key=lambda card: card.gb))(made)
     return made

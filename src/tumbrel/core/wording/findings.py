@@ -45,6 +45,9 @@ SENTENCES: dict[str, str] = {
     "reserve_touched": "{bank}'s emergency reserve is used up by other loads from {when}.",
     "bank_switched_off": "{bank} switches itself off at {when}: the camera on it draws too little. "
     "A hand must switch it on again; choose a bank that stays on.",
+    "gear_dies": "{unit} is empty at {when}: {lasts} without {loses}{of}. Charge it before, or "
+    "carry a spare.",
+    "chain_breaks": "{link} is empty at {when}, with {camera} on it. {onward}.",
     "no_outside_source": "{camera} is to run on outside power ({set_up}), but no source is chosen "
     "for it. Choose one on the board.",
     "full_by_missed": "{unit} is at {charge} % when it must be full. Plug it in earlier, or at a "

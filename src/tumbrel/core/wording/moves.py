@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from ..document import Assignment, Kit, Mount
+from collections.abc import Mapping
+
+from ..document import Assignment, Camera, Kit
 
 PATTERN_WORDS = {
     "roll": "roll",
@@ -14,7 +16,7 @@ PATTERN_WORDS = {
 }
 
 
-MOUNT_WORDS: dict[Mount, str] = {
+MOUNT_WORDS: Mapping[str, str] = {
     "helmet": "helmet",
     "chest": "chest",
     "hand_held": "stick",
@@ -25,13 +27,10 @@ MOUNT_WORDS: dict[Mount, str] = {
 }
 
 
-def seat_words(kit: Kit, camera: str, key: str) -> str:
-    """Where a camera sits, by the key of a mount or of one of its set-ups."""
-    for mount, words in MOUNT_WORDS.items():
-        if mount == key:
-            return words
-    owner = next(one for one in kit.cameras if one.id == camera)
-    return next((one.name for one in owner.set_ups if one.id == key), key)
+def set_up_words(camera: Camera, key: str) -> str:
+    """A set-up by its name; one that is no more by its key."""
+    built = camera.built(key)
+    return key if built is None else built.name
 
 
 def start_words(kit: Kit, assignment: Assignment) -> str:
@@ -54,15 +53,17 @@ def again_words(charged: bool, gave_out: str) -> str:
 
 
 def task_words(kind: str, takes_out: str, puts_in: str) -> str:
-    """A swap as "A3 → A2"; a card named as one; a restart as such."""
+    """A swap as "A3 → A2", a move as "chest → stick", a set-up as "rebuilt cased"."""
     change = f"{takes_out} → {puts_in}" if takes_out else f"{puts_in} in"
     words = {
         "restart": "start again",
         "wake": f"switch {puts_in} on",
-        "move": f"{takes_out} → {puts_in}" if takes_out else f"onto {puts_in}",
+        "move": f"{takes_out} → {puts_in}" if takes_out else f"rebuilt {puts_in}",
         "plug": f"plug {takes_out} into {puts_in}" if puts_in else f"plug {takes_out}",
         "copy": f"copy {takes_out} to {puts_in}",
-        "copy_end": f"take the cable off {puts_in}",
+        "copy_end": f"take the cable off {puts_in}"
+        if takes_out
+        else f"check {puts_in}, then delete what it has",
         "swap": change,
     }
     return words.get(kind, f"card {change}")

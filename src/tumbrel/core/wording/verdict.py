@@ -2,16 +2,34 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import datetime
 
 from ..rehearsal.camera.causes import Cause
-from ..rehearsal.result.result import Caught, FirstToGiveOut, LeastLeft, Minutes, MomentsWhole
+from ..rehearsal.result.result import (
+    Caught,
+    FirstToGiveOut,
+    LeastLeft,
+    Minutes,
+    MomentsWhole,
+    Resource,
+)
 from ..rehearsal.trip.scene import Written
 from .gaps import CAUSE_WORDS
 from .units import clock, hours, kept_of, number_of, opening, per_cent
 
 NUMBERS = ("No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine")
+
+
+RESOURCES: Mapping[Resource, str] = {
+    "battery": "charge",
+    "heat": "warmth below its limit",
+    "card": "room on its card",
+    "bank": "charge above its reserve",
+    "module": "charge above the cold's line",
+    "port": "watts of its port",
+}
 
 
 @dataclass(frozen=True)
@@ -95,7 +113,8 @@ def _least(told: Told) -> str:
     if least is None:
         return ""
     where = _item(told, least.item)
-    return f"Least left: {_camera(told, least.camera)}, {per_cent(least.left)} at {where}."
+    of = f", {RESOURCES[least.resource]}" if least.resource != "battery" else ""
+    return f"Least left: {least.name}{of}, {per_cent(least.left)} at {where}."
 
 
 def _sum(told: Told) -> str:

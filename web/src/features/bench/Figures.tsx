@@ -131,7 +131,11 @@ function EffectsTold({ effects }: { effects: Schemas["Effects"] }) {
         <p>The kit has these figures already.</p>
       ) : (
         <details>
-          <summary>{effects.changes.length} figures of the kit change</summary>
+          <summary>
+            {effects.changes.length === 1
+              ? "1 figure of the kit changes"
+              : `${String(effects.changes.length)} figures of the kit change`}
+          </summary>
           <ul className="plain-list">
             {effects.changes.map((one) => (
               <li key={one.figure}>

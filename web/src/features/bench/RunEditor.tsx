@@ -4,6 +4,7 @@ import { faultOf, modeName } from "../../domain/bench";
 import type { BenchRun, Camera, RunTold } from "../../domain/types";
 import { TextIn } from "../../ui/fields";
 import { ConditionFields, OutcomeFields } from "./RunFields";
+import { SpecialFields } from "./SpecialFields";
 
 interface Props {
   camera: Camera;
@@ -38,6 +39,7 @@ export function RunEditor({ camera, run, told, onChange, onDelete, onClose }: Pr
       {told === undefined ? null : <p>{told.words}</p>}
       <ConditionFields camera={camera} value={run} onChange={change} />
       <OutcomeFields run={run} onChange={change} />
+      <SpecialFields run={run} onChange={change} />
       {fault === null ? null : <p role="alert">{fault} Nothing was changed.</p>}
       <div className="row fields">
         <TextIn

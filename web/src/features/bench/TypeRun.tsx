@@ -3,6 +3,7 @@ import { faultOf } from "../../domain/bench";
 import type { BenchRun, Camera } from "../../domain/types";
 import { useDraftOf } from "../../ui/useDraft";
 import { ConditionFields, OutcomeFields } from "./RunFields";
+import { SpecialFields } from "./SpecialFields";
 
 interface Props {
   camera: Camera;
@@ -18,6 +19,7 @@ export function TypeRun({ camera, first, onKeep }: Props) {
     <div>
       <ConditionFields camera={camera} value={run} onChange={change} />
       <OutcomeFields run={run} onChange={change} />
+      <SpecialFields run={run} onChange={change} />
       <div className="row start-row">
         <Button
           variant="contained"

@@ -1,4 +1,11 @@
-import { changedRun, localTime, nextId, withoutRun, withTest } from "../../domain/bench";
+import {
+  changedRun,
+  localTime,
+  nextId,
+  NOTHING_SPECIAL,
+  withoutRun,
+  withTest,
+} from "../../domain/bench";
 import type { BenchRun, BenchTold, Camera, Kit, Notebook, OnBench } from "../../domain/types";
 import { Pick } from "../../ui/fields";
 import { ClipsIn } from "./ClipsIn";
@@ -131,6 +138,7 @@ function firstRun(notebook: Notebook, camera: Camera, known: Known): BenchRun {
     end: "empty",
     warned_min: null,
     charge_paused_min: 0,
+    ...NOTHING_SPECIAL,
     mean_w: null,
     metered: "battery",
     bytes: null,

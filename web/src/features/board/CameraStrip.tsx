@@ -52,7 +52,7 @@ export function CameraStrip({
           onCommit={(value) => put({ battery: value === "" ? null : value })}
           wide
         />
-        {memory.kind === "slot" ? (
+        {memory.kind === "slot" || camera.slot != null ? (
           <ChoiceIn
             label="Card at the start"
             value={now.card ?? ""}

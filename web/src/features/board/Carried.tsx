@@ -5,6 +5,7 @@ import { batteryMinutes, rateAt, roomMinutes, takers } from "../../domain/minute
 import { givesOutMs } from "../../domain/moment";
 import type { PlanDocument, Rehearsal } from "../../domain/types";
 import { degreesText, gigabytesText, lastsText, percentText } from "../../domain/units";
+import { GearTold } from "./GearTold";
 import { PocketTo } from "./PocketTo";
 import { Sources } from "./Sources";
 
@@ -67,6 +68,7 @@ export const Carried = memo(function Carried({ document, rehearsal, clock, handM
           )),
         )}
       </ul>
+      <GearTold document={document} rehearsal={rehearsal} clock={clock} handMs={handMs} />
       <Sources document={document} rehearsal={rehearsal} handMs={handMs} />
       <ul className="units">
         {cards.map((card) => (

@@ -12,6 +12,7 @@ interface Props {
 }
 
 const NONE = "";
+const INSIDE = "-";
 const UNSAID: Pick<Copy, "wipe" | "by" | "side_files"> = {
   wipe: "no",
   by: "cable",
@@ -26,7 +27,8 @@ const WIPE: Record<Copy["wipe"], string> = {
 /** What is in the camera, copied to a phone or drive at this stop, and perhaps wiped. */
 export const CopyHere = memo(function CopyHere({ camera, item, plan, document, editPlan }: Props) {
   const { drives } = document.kit;
-  if (drives.length === 0) return null;
+  const inside = camera.slot != null;
+  if (drives.length === 0 && !inside) return null;
   const copy = plan.copies.find((one) => one.camera === camera.id && one.item === item);
   const put = (next: Omit<Copy, "camera" | "item"> | null) =>
     editPlan((old) => withCopy(old, camera.id, item, next && { ...next, camera: camera.id, item }));
@@ -34,15 +36,19 @@ export const CopyHere = memo(function CopyHere({ camera, item, plan, document, e
     <div className="strip-fields">
       <ChoiceIn
         label="Copy its footage here"
-        value={copy?.drive ?? NONE}
+        value={copy === undefined ? NONE : (copy.drive ?? INSIDE)}
         choices={[
           { value: NONE, name: "no" },
+          ...(inside ? [{ value: INSIDE, name: "to the card in it" }] : []),
           ...drives.map((one) => ({ value: one.id, name: `to ${one.name}` })),
         ]}
-        onCommit={(drive) => put(drive === NONE ? null : { ...UNSAID, ...copy, drive })}
+        onCommit={(to) => {
+          const drive = to === INSIDE ? null : to;
+          put(to === NONE ? null : { ...UNSAID, ...(drive === null ? {} : copy), drive });
+        }}
         wide
       />
-      {copy ? (
+      {copy?.drive != null ? (
         <>
           <ChoiceIn
             label="Over"

@@ -7,10 +7,17 @@ interface Props {
   rehearsal: Rehearsal;
 }
 
+const OF: Partial<Record<Rehearsal["least"][number]["resource"], string>> = {
+  bank: "of its charge, above cold and reserve",
+  module: "of its charge, above the cold’s line",
+  port: "of its port’s watts, beyond what it feeds",
+};
+
 /** How near each camera comes to empty, to its heat limit and to a full card. */
 export const Margins = memo(function Margins({ document, rehearsal }: Props) {
   const asked = rehearsal.cameras.filter((one) => one.asked_ms > 0);
   if (asked.length === 0) return null;
+  const sources = rehearsal.least.filter((one) => one.resource in OF);
   const nameOf = (id: string) => document.kit.cameras.find((one) => one.id === id)?.name ?? id;
   return (
     <section>
@@ -38,6 +45,15 @@ export const Margins = memo(function Margins({ document, rehearsal }: Props) {
           ))}
         </tbody>
       </table>
+      {sources.length === 0 ? null : (
+        <ul className="plain-list label">
+          {sources.map((one) => (
+            <li key={`${one.unit}/${one.resource}`}>
+              <b>{one.name}</b> {percentText(one.left)} {OF[one.resource]}
+            </li>
+          ))}
+        </ul>
+      )}
     </section>
   );
 });

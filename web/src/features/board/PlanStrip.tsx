@@ -10,6 +10,7 @@ import type { EditingComputer, Plan } from "../../domain/types";
 import { STRIP_PX } from "../../scale/lanes";
 import { CheckIn, ChoiceIn, NumberIn, Pick, TextIn } from "../../ui/fields";
 import { CODECS } from "../../domain/types";
+import { GearUsed, PlugsSaid } from "./PowerSaid";
 import { Strip } from "./Strip";
 import type { StripProps } from "./StretchStrip";
 import { countText } from "../../domain/units";
@@ -63,6 +64,8 @@ export function PlanStrip({ document, rehearsal, clock, kept, lanes, onClose }: 
           onCommit={(by_air) => put({ by_air })}
         />
         <AtHome plan={plan} put={put} />
+        <PlugsSaid document={document} plan={plan} put={put} />
+        <GearUsed document={document} plan={plan} put={put} />
         <Wishes document={document} plan={plan} put={put} />
         <CopyDay document={document} rehearsal={rehearsal} clock={clock} kept={kept} />
       </div>

@@ -193,7 +193,10 @@ describe("what is left, and what is carried", () => {
       cameraResult("boom", { asked_ms: 1, margins: { charge: 0, heat_k: -0.2, room: 1.2e12 } }),
       cameraResult("idle"),
     ];
-    render(<Margins document={WHOLE} rehearsal={{ ...REHEARSAL, cameras }} />);
+    const slab = { unit: "slab", name: "Slab", resource: "bank", left: 0.12 } as const;
+    const least = [{ ...slab, at_ms: 0, item: "d1-go" }];
+    render(<Margins document={WHOLE} rehearsal={{ ...REHEARSAL, cameras, least }} />);
+    expect(screen.getByRole("listitem").textContent).toMatch(/^Slab 12 % of its charge/);
     const rows = screen.getAllByRole("row").slice(1);
     expect(rows.map((row) => row.textContent)).toEqual(["Chin9 %4 K21 GB", "Boom0 %reached1.2 TB"]);
   });

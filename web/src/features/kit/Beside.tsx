@@ -27,20 +27,30 @@ export function Beside({ mark, title, wide = false, onClose, children }: Props) 
   const [place, setPlace] = useState({ left: 0, top: 0 });
   const width = wide ? WIDTH.wide : WIDTH.narrow;
   useLayoutEffect(() => {
-    const page = sheet.current?.parentElement;
+    const own = sheet.current;
+    const page = own?.parentElement;
     const thing = drawn(page, mark);
-    if (page == null || thing === undefined) return;
-    const sheetHeight = sheet.current?.offsetHeight ?? 0;
-    const [box, frame] = [thing.getBoundingClientRect(), page.getBoundingClientRect()];
-    const right = box.right - frame.left + APART;
-    const left = box.left - frame.left - APART - width;
-    setPlace({
-      left:
-        right + width <= frame.width - EDGE || left < EDGE
-          ? Math.min(right, frame.width - width - EDGE)
-          : left,
-      top: Math.max(EDGE, Math.min(box.top, innerHeight - sheetHeight - EDGE) - frame.top - EDGE),
-    });
+    if (own == null || page == null || thing === undefined) return;
+    const put = () => {
+      const [box, frame] = [thing.getBoundingClientRect(), page.getBoundingClientRect()];
+      const right = box.right - frame.left + APART;
+      const left = box.left - frame.left - APART - width;
+      setPlace({
+        left:
+          right + width <= frame.width - EDGE || left < EDGE
+            ? Math.min(right, frame.width - width - EDGE)
+            : left,
+        top: Math.max(
+          EDGE,
+          Math.min(box.top, innerHeight - own.offsetHeight - EDGE) - frame.top - EDGE,
+        ),
+      });
+    };
+    put();
+    if (typeof ResizeObserver === "undefined") return;
+    const grown = new ResizeObserver(put); // pictures come later than the sheet
+    grown.observe(own);
+    return () => grown.disconnect();
   }, [mark, width]);
   useEffect(() => {
     const first = sheet.current?.querySelector<HTMLElement>(

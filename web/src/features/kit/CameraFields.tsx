@@ -198,6 +198,14 @@ function StartFields({ camera, put }: { camera: Camera; put: Put }) {
   );
 }
 
+const SLOT = { kind: "slot", largest_gb: 512, slowest_class: null } as const;
+
+/** The camera with a slot beside its memory, or without one; then none of it writes to a card. */
+function withSlot(camera: Camera, on: boolean): Partial<Camera> {
+  if (on) return { slot: SLOT };
+  return { slot: null, set_ups: camera.set_ups.map((one) => ({ ...one, writes_to: "own" })) };
+}
+
 function MemoryFields({ camera, put }: { camera: Camera; put: Put }) {
   const memory = camera.memory;
   return (
@@ -211,6 +219,7 @@ function MemoryFields({ camera, put }: { camera: Camera; put: Put }) {
         ]}
         onCommit={(kind) =>
           put({
+            ...withSlot(camera, false),
             memory:
               kind === "slot"
                 ? { kind, largest_gb: 512, slowest_class: null }
@@ -244,6 +253,32 @@ function MemoryFields({ camera, put }: { camera: Camera; put: Put }) {
             {...fieldLimits.FixedMemory.reserved_gb}
             onCommit={(reserved_gb) => put({ memory: { ...memory, reserved_gb } })}
           />
+          <CheckIn
+            label="A module brings it a card slot"
+            value={camera.slot != null}
+            onCommit={(on) => put(withSlot(camera, on))}
+          />
+          {camera.slot == null ? null : (
+            <>
+              <NumberIn
+                label="Largest card"
+                unit="GB"
+                value={camera.slot.largest_gb}
+                {...fieldLimits.CardSlot.largest_gb}
+                whole
+                onCommit={(largest_gb) => put({ slot: { ...SLOT, largest_gb } })}
+              />
+              <NumberIn
+                label="Moves to the card at"
+                unit="MB/s"
+                value={camera.inside_mb_s}
+                {...fieldLimits.Camera.inside_mb_s}
+                assumed={String(assume.inside_mb_s)}
+                onCommit={(inside_mb_s) => put({ inside_mb_s })}
+                onClear={() => put({ inside_mb_s: null })}
+              />
+            </>
+          )}
         </>
       )}
     </>

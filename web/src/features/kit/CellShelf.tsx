@@ -213,7 +213,7 @@ function placesOf(kit: Kit, plan: Plan | null): Place[] {
     ...kit.pockets.map((one) => ({
       key: one.id,
       name: one.name,
-      note: WARM[one.warmth],
+      note: one.kept_c == null ? WARM[one.warmth] : `kept at ${degreesText(one.kept_c)}`,
       cells: free.filter((battery) => battery.pocket === one.id),
     })),
     {

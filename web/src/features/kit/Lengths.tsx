@@ -1,5 +1,6 @@
 import { freshCard } from "../../domain/kitEdits";
-import { freshDrive, freshLoad } from "../../domain/powerEdits";
+import { freshDrive, freshGear, freshLoad, GEAR_KINDS } from "../../domain/powerEdits";
+import { minutesText } from "../../domain/units";
 import type { Kit } from "../../domain/types";
 import type { Opened } from "./opened";
 
@@ -48,6 +49,37 @@ export function Lengths({ kit, editKit, onOpen }: Props) {
           onClick={() => editKit((old) => ({ ...old, cards: [...old.cards, freshCard(old)] }))}
         >
           Add a card
+        </button>
+      </section>
+      <section aria-label="Things with a battery">
+        <h2>Things with a battery</h2>
+        <ul className="lines label">
+          {kit.gear.map((gear) => (
+            <li key={gear.id}>
+              <button
+                type="button"
+                className="plain link"
+                data-unit={`gear/${gear.id}`}
+                onClick={() => onOpen({ kind: "gear", id: gear.id })}
+              >
+                {gear.name}
+              </button>{" "}
+              {GEAR_KINDS[gear.kind]}, {gear.wh} W h, lasts{" "}
+              {minutesText((gear.wh / gear.use_w) * 60)}
+            </li>
+          ))}
+        </ul>
+        <button
+          type="button"
+          className="plain link"
+          disabled={kit.gear.length >= 12}
+          onClick={() => {
+            const made = freshGear(kit);
+            editKit((old) => ({ ...old, gear: [...old.gear, made] }));
+            onOpen({ kind: "gear", id: made.id });
+          }}
+        >
+          Add a microphone, stabiliser, phone …
         </button>
       </section>
       <section aria-label="Copies go to">

@@ -94,7 +94,30 @@ export function SetUps({ camera, path, put, usedIn, ask }: Props) {
               ]}
               onCommit={(water) => putSetUp({ water })}
             />
+            <NumberIn
+              label="Warms slower"
+              unit="× the bare camera"
+              value={setUp.lag_factor}
+              {...limits.SetUp.lag_factor}
+              onCommit={(lag_factor) => putSetUp({ lag_factor })}
+            />
+            {camera.slot == null ? null : (
+              <ChoiceIn
+                label="Writes to"
+                value={setUp.writes_to}
+                choices={[
+                  { value: "own", name: "its own memory" },
+                  { value: "card", name: "the card" },
+                ]}
+                onCommit={(writes_to) => putSetUp({ writes_to })}
+              />
+            )}
             <MoreOfSetUp setUp={setUp} putSetUp={putSetUp} />
+            <CheckIn
+              label="Charges while it records"
+              value={setUp.charges_recording}
+              onCommit={(charges_recording) => putSetUp({ charges_recording })}
+            />
             <CheckIn
               label="Swaps without stopping"
               value={setUp.hot_swap}

@@ -1,18 +1,19 @@
 import * as limits from "../../domain/limits";
 import { portsOf, SOURCE_KINDS } from "../../domain/powerEdits";
-import type { Bank, Pocket, Source } from "../../domain/types";
+import type { Bank, Camera, Module, Pocket, Source } from "../../domain/types";
 import { CheckIn, ChoiceIn, NameIn, NumberIn, PercentIn, TextIn } from "../../ui/fields";
 import { CarriedIn } from "./CarriedIn";
 
 interface Props {
   source: Source;
   pockets: readonly Pocket[];
+  cameras: readonly Camera[];
   path: string;
   put: (next: Source) => void;
 }
 
 /** A source's name, ports, and what only its kind has. */
-export function SourceFields({ source, pockets, path, put }: Props) {
+export function SourceFields({ source, pockets, cameras, path, put }: Props) {
   return (
     <>
       <NameIn
@@ -21,22 +22,26 @@ export function SourceFields({ source, pockets, path, put }: Props) {
         value={source.name}
         onCommit={(name) => put({ ...source, name })}
       />
-      <TextIn
-        label="Ports, W"
-        value={source.ports.join(", ")}
-        check={(text) => (portsOf(text) === null ? "Like 18, 10: watts of each port." : null)}
-        onCommit={(text) => {
-          const ports = portsOf(text);
-          if (ports !== null) put({ ...source, ports });
-        }}
-      />
+      {source.kind === "module" ? (
+        <ModuleFields module={source} cameras={cameras} path={path} put={put} />
+      ) : (
+        <TextIn
+          label="Ports, W"
+          value={source.ports.join(", ")}
+          check={(text) => (portsOf(text) === null ? "Like 18, 10: watts of each port." : null)}
+          onCommit={(text) => {
+            const ports = portsOf(text);
+            if (ports !== null) put({ ...source, ports });
+          }}
+        />
+      )}
       <CarriedIn
         mass_g={source.mass_g}
         onMass={(mass_g) => put({ ...source, mass_g })}
         cost={source.cost}
         onCost={(cost) => put({ ...source, cost })}
       />
-      {source.kind === "dynamo" || source.kind === "panel" ? null : (
+      {source.kind === "dynamo" || source.kind === "panel" || source.kind === "module" ? null : (
         <NumberIn
           label="In all"
           unit="W"
@@ -69,6 +74,17 @@ export function SourceFields({ source, pockets, path, put }: Props) {
             ]}
             onCommit={(out_at) => put({ ...source, out_at })}
           />
+          {source.out_at === "stops" ? null : (
+            <ChoiceIn
+              label="On legs it is"
+              value={source.on_legs}
+              choices={[
+                { value: "carried", name: "carried on a pack" },
+                { value: "laid", name: "laid out to the sun" },
+              ]}
+              onCommit={(on_legs) => put({ ...source, on_legs })}
+            />
+          )}
           <NumberIn
             label="Tilt"
             unit="°"
@@ -86,6 +102,71 @@ export function SourceFields({ source, pockets, path, put }: Props) {
           />
         </>
       ) : null}
+    </>
+  );
+}
+
+interface ModuleProps {
+  module: Module;
+  cameras: readonly Camera[];
+  path: string;
+  put: (next: Source) => void;
+}
+
+/** A store that rides on one camera: known by its label, or by how long that lasts with it. */
+function ModuleFields({ module, cameras, path, put }: ModuleProps) {
+  return (
+    <>
+      <ChoiceIn
+        label="Rides on"
+        path={`${path}.fits`}
+        value={module.fits}
+        choices={cameras.map((one) => ({ value: one.id, name: one.name }))}
+        onCommit={(fits) => put({ ...module, fits })}
+      />
+      <NumberIn
+        label="Capacity"
+        unit="mAh"
+        value={module.mah}
+        {...limits.Module.mah}
+        assumed="by what it lasts"
+        onCommit={(mah) => put({ ...module, mah, lasts_min: null })}
+      />
+      <NumberIn
+        label="Or it lasts, with it"
+        unit="min"
+        value={module.lasts_min}
+        {...limits.Module.lasts_min}
+        assumed="by its capacity"
+        onCommit={(lasts_min) => put({ ...module, lasts_min, mah: null })}
+        hint="Camera and module both full, in its first mode."
+      />
+      <NumberIn
+        label="Gives at most"
+        unit="W"
+        value={module.out_w}
+        {...limits.Module.out_w}
+        onCommit={(out_w) => put({ ...module, out_w })}
+      />
+      <NumberIn
+        label="Takes at most"
+        unit="W"
+        value={module.in_w}
+        {...limits.Module.in_w}
+        onCommit={(in_w) => put({ ...module, in_w })}
+      />
+      <PercentIn
+        label="Charge"
+        value={module.charge}
+        onCommit={(charge) => put({ ...module, charge })}
+      />
+      <PercentIn
+        label="Health"
+        value={module.health}
+        min={1}
+        max={120}
+        onCommit={(health) => put({ ...module, health })}
+      />
     </>
   );
 }

@@ -15,6 +15,7 @@ import type {
 import { gramsText } from "../../domain/units";
 import { CheckIn, ChoiceIn, NameIn, NumberIn, PercentIn } from "../../ui/fields";
 import { CarriedIn, CostIn } from "./CarriedIn";
+import { FamilyCurves } from "./FamilyCurves";
 
 /** A unit of the kit in the sheet beside it. */
 export interface UnitProps<Unit> {
@@ -88,6 +89,7 @@ export function FamilyFields({ kit, unit, change, editKit }: UnitProps<BatteryFa
         onCommit={(nominal_v) => change({ nominal_v })}
       />
       <ChargingIn unit={unit} change={change} />
+      <FamilyCurves kit={kit} unit={unit} change={change} />
       <NumberIn
         label="Mass"
         unit="g"
@@ -172,6 +174,19 @@ export function PocketFields({ unit, change }: UnitProps<Pocket>) {
         }))}
         onCommit={(warmth) => change({ warmth })}
       />
+      <NumberIn
+        label="Kept at"
+        unit="°C"
+        value={unit.kept_c}
+        {...limits.Pocket.kept_c}
+        assumed="by warmth"
+        onCommit={(kept_c) => change({ kept_c })}
+        onClear={() => change({ kept_c: null })}
+      />
+      <p className="hint">
+        A hand warmer keeps a pocket at a temperature of its own. Do not lay cells against it; heed
+        its maker’s and theirs.
+      </p>
       <p className="hint">A warm pocket keeps a spare’s charge within reach in the cold.</p>
     </>
   );

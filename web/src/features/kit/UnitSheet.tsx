@@ -3,6 +3,7 @@ import { withoutNames } from "../../domain/powerEdits";
 import type { Kit, Source } from "../../domain/types";
 import { Beside } from "./Beside";
 import { markOf, type Opened } from "./opened";
+import { GearFields } from "./GearFields";
 import { SourceFields } from "./SourceFields";
 import {
   BatteryFields,
@@ -16,7 +17,15 @@ import {
 } from "./UnitFields";
 
 type List =
-  "batteries" | "families" | "cards" | "pockets" | "chargers" | "sources" | "loads" | "drives";
+  | "batteries"
+  | "families"
+  | "cards"
+  | "pockets"
+  | "chargers"
+  | "sources"
+  | "loads"
+  | "gear"
+  | "drives";
 
 interface Props {
   kit: Kit;
@@ -42,6 +51,8 @@ export function UnitSheet(props: Props) {
       return <Sheet {...props} list="sources" Fields={SourceOf} />;
     case "load":
       return <Sheet {...props} list="loads" Fields={LoadFields} />;
+    case "gear":
+      return <Sheet {...props} list="gear" Fields={GearFields} />;
     case "drive":
       return <Sheet {...props} list="drives" Fields={DriveFields} />;
     default:
@@ -99,6 +110,12 @@ function Sheet<Key extends List>(props: SheetProps<Key>) {
 
 function SourceOf({ kit, unit, path, change }: UnitProps<Source>) {
   return (
-    <SourceFields source={unit} pockets={kit.pockets} path={path} put={(next) => change(next)} />
+    <SourceFields
+      source={unit}
+      pockets={kit.pockets}
+      cameras={kit.cameras}
+      path={path}
+      put={(next) => change(next)}
+    />
   );
 }

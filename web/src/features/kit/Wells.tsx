@@ -1,4 +1,4 @@
-import { freshCharger, freshSource, SOURCE_KINDS } from "../../domain/powerEdits";
+import { freshCharger, freshSource, portWatts, SOURCE_KINDS } from "../../domain/powerEdits";
 import type { Kit, Source } from "../../domain/types";
 import type { Opened } from "./opened";
 
@@ -21,8 +21,8 @@ export function Wells({ kit, editKit, onOpen }: Props) {
             key={source.id}
             mark={`source/${source.id}`}
             name={source.name}
-            note={noteOf(source)}
-            below={source.ports.map((watts) => `${String(watts)} W`)}
+            note={noteOf(kit, source)}
+            below={portWatts(source).map((watts) => `${String(watts)} W`)}
             onOpen={() => onOpen({ kind: "source", id: source.id })}
           />
         ))}
@@ -43,7 +43,7 @@ export function Wells({ kit, editKit, onOpen }: Props) {
             key={kind}
             type="button"
             className="plain link"
-            disabled={kit.sources.length >= 12}
+            disabled={kit.sources.length >= 12 || (kind === "module" && kit.cameras.length === 0)}
             onClick={() => {
               const made = freshSource(kit, kind);
               editKit((old) => ({ ...old, sources: [...old.sources, made] }));
@@ -98,9 +98,17 @@ function Well({ mark, name, note, below, onOpen }: WellProps) {
   );
 }
 
-function noteOf(source: Source): string {
+function noteOf(kit: Kit, source: Source): string {
   if (source.kind === "bank")
     return `${String(source.mah)} mAh, ${String(Math.round(source.charge * 100))} %`;
+  if (source.kind === "module") {
+    const camera = kit.cameras.find((one) => one.id === source.fits)?.name ?? "no camera";
+    const known =
+      source.lasts_min == null
+        ? `${String(source.mah)} mAh`
+        : `lasts ${String(source.lasts_min)} min with it`;
+    return `on ${camera}, ${known}`;
+  }
   return SOURCE_KINDS[source.kind];
 }
 

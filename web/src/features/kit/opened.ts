@@ -7,7 +7,7 @@ export type Opened =
       kind: "camera" | "battery" | "family" | "card" | "pocket" | "charger" | "source";
       id: string;
     }
-  | { kind: "load" | "drive"; id: string }
+  | { kind: "load" | "gear" | "drive"; id: string }
   | { kind: "new" | "serving"; id: "" };
 
 /** The mark by which the drawing of a thing is found. */
@@ -25,6 +25,7 @@ const LISTS = {
   chargers: "charger",
   sources: "source",
   loads: "load",
+  gear: "gear",
   drives: "drive",
 } as const;
 

@@ -73,7 +73,7 @@ describe("what keeps cameras going", () => {
     expect(held.now().sources[0]).toMatchObject({ ports: [18, 10], total_w: 20 });
     await type(slab, "Ports, W", "many");
     expect(within(slab).getByText("Like 18, 10: watts of each port.")).toBeTruthy();
-    expect(held.now().sources[0]?.ports).toEqual([18, 10]);
+    expect(held.now().sources[0]).toMatchObject({ ports: [18, 10] });
   });
   it("a bank tells what it really gives: capacity x 3.7 V x 0.85", async () => {
     shelf();

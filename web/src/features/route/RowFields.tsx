@@ -102,6 +102,13 @@ export function RowFields({
           value={item.sun_share}
           onCommit={(sun_share) => put({ ...item, sun_share })}
         />
+        {item.sun_share > 0 ? (
+          <CheckIn
+            label="Snow around"
+            value={item.snow}
+            onCommit={(snow) => put({ ...item, snow })}
+          />
+        ) : null}
         {item.kind === "leg" ? (
           <LegFields leg={item} path={path} put={put} correct={way.corrections.correct} />
         ) : (

@@ -11,17 +11,19 @@ from typing import Final
 from mypy_extensions import mypyc_attr
 
 from ...charging import NEVER_MS
-from ..power.loads import Consumer
+from ...memory import memory_key
+from ..power.consumer import Consumer
 from ..stock.batteries import Cell
 from ..stock.cards import CardRun
 from ..trip.asked import Asked, Recording, Worn
 from ..trip.scene import CameraAtStart, Scene
 from .asked_time import AskedTime
-from .causes import GAVE_OUT, Cause
+from .causes import Cause
 from .energy import LEAST_W, Energy
 from .forecast import Event, Forecast, thawed
 from .recorder import Recorder
 from .schedule import Schedule
+from .starting import fed_enough, held_back
 from .thermal import Thermal
 from .trace import Trace
 from .turns import BOOTING, FILMING, OFF, STANDBY, Due, Priority, State
@@ -41,6 +43,7 @@ class CameraRun(Consumer):
     """
 
     __slots__ = (
+        "beside",
         "between",
         "boot_ends_ms",
         "boot_ms",
@@ -85,6 +88,7 @@ class CameraRun(Consumer):
         self.trace = Trace()
         self.cell: Cell | None = None
         self.card: CardRun | None = None
+        self.beside: CardRun | None = None
         self.state: State = OFF
         self.recording: Recording | None = None
         self.worn: Worn | None = None
@@ -114,19 +118,30 @@ class CameraRun(Consumer):
 
     def wants_w(self) -> float:
         """What it would take from a port [W]: its draw, with what is due, and its charging."""
-        return self.energy.wants_w(self.cell, battery_out=self.battery_out, to_come=True)
+        return self._wants_w(to_come=True, most=True)
 
     def would_take_w(self) -> float:
         """What it would take were a source switched on for it [W]."""
-        to_come = self.schedule.wanted is not None
-        return self.energy.wants_w(self.cell, battery_out=self.battery_out, to_come=to_come)
+        return self._wants_w(to_come=self.schedule.wanted is not None, most=False)
+
+    def _wants_w(self, *, to_come: bool, most: bool) -> float:
+        self.energy.look(self.state, self.recording)
+        out = self.battery_out
+        return self.energy.wants_w(self.cell, battery_out=out, to_come=to_come, most=most)
 
     def taking_w(self) -> float:
         """What it takes from its port now [W]."""
         return self.energy.taking_w(self.cell)
 
+    def taper_ms(self) -> float:
+        """The lag with which what it takes falls while its cell is charged [ms]."""
+        charged = self.cell if self.energy.into_w > 0.0 else None
+        return charged.intake.lag_ms if charged is not None else 0.0
+
     def grant(self, most_w: float) -> float:
         """Take what it wants of what its port gives; how much that is [W]."""
+        if self.cell is not None and self.energy.feed_w <= 0.0:
+            self.cell.cool = False
         self.review_refusal()
         given = min(most_w, self.wants_w())
         self.feed(given)
@@ -137,19 +152,26 @@ class CameraRun(Consumer):
         """Its cable comes out."""
         self.feed(0.0)
 
+    def on_store(self, *, module: bool) -> None:
+        """A module feeds it by its store, others straight; what is refused is told anew."""
+        d = self.defaults
+        if self.cell is not None:
+            self.cell.refused, self.cell.cool = "", False
+        self.energy.through = (d.store_efficiency if module else d.feed_efficiency).value
+
     def feed(self, watts: float) -> None:
         """Take what a port grants; with the battery out, losing it stops the camera."""
         energy = self.energy
         energy.feed_w = watts
         self.review_refusal()
-        short = watts * self.defaults.feed_efficiency.value < self._drawn()[0] - LEAST_W
+        short = watts * energy.through < self._drawn()[0] - LEAST_W
         if self.battery_out and short and self.state != OFF:
             self.halt(OFF)
             self.holds[Cause.NO_POWER] = self.now_ms
             self.account()
         elif self.schedule.wanted is None or self.state != OFF:
             return
-        elif Cause.NO_POWER in self.holds or (self.dead and self._fed_enough()):
+        elif Cause.NO_POWER in self.holds or (self.dead and fed_enough(self)):
             self.try_begin()
             self.account()
 
@@ -168,8 +190,24 @@ class CameraRun(Consumer):
     def _drawn(self) -> tuple[float, float]:
         return self.energy.of_state(self.state, self.recording, self.thermal.body)
 
+    @property
+    def writes_own(self) -> bool:
+        """Whether it writes to its own memory now."""
+        return self.card is not None and self.card.store.id == memory_key(self.camera)
+
+    def use_store(self, recording: Recording) -> None:
+        """Write where it is built to write: to its own memory, or to its card.
+
+        Source: model/memory#two.
+        """
+        if self.beside is None or self.camera.slot is None:
+            return
+        if self.writes_own != self.camera.writes_own(recording.set_up):
+            self.card, self.beside = self.beside, self.card
+
     def settle(self) -> None:
         """Bring power and heat into line with what holds now; constant until the next event."""
+        self.energy.look(self.state, self.recording)
         drawn = self._drawn()
         if self.state == OFF and self.dead and self.energy.feed_w <= 0.0:
             drawn = (0.0, drawn[1])
@@ -189,6 +227,12 @@ class CameraRun(Consumer):
         if self.cell is not None and not self.battery_out:
             self.energy.review_refusal(self.now_ms, self.cell, self.thermal.body_c)
 
+    @property
+    def waits_to_charge(self) -> bool:
+        """Whether it hangs on a port, and takes no charge until its cell or body turns."""
+        refused = self.cell is not None and (self.cell.refused != "" or self.energy.body_pause)
+        return refused and self.hung_on is not None
+
     def own_event(self, bound_ms: int) -> Event | None:
         """What it meets first by itself, at or before a bound: heat, an empty cell, a limit."""
         forecast = Forecast(
@@ -200,6 +244,7 @@ class CameraRun(Consumer):
             hot=self.hot,
             dead=self.dead,
             battery_out=self.battery_out,
+            refused=self.waits_to_charge,
         )
         limit_ms = self.recording.clip_limit_ms if self.recording is not None else None
         return forecast.next_event(bound_ms, self.recorder.clip, limit_ms)
@@ -237,6 +282,7 @@ class CameraRun(Consumer):
         if self.recorder.beat_ms < first[0]:
             first, kind = (self.recorder.beat_ms, Priority.PATTERN_ENDS), Due.BEAT
         waits = self.hot or (self.dead and self.schedule.wanted is not None)
+        waits = waits or self.waits_to_charge
         if waits or self.state != OFF or self.energy.feed_w > 0.0 or self.energy.drain_w > 0.0:
             own = self.own_event(min(first[0], self.end_ms))
             if own is not None and own < first:
@@ -292,9 +338,11 @@ class CameraRun(Consumer):
         """Start recording when it is wanted and nothing holds it back."""
         if self.schedule.wanted is None or self.state >= BOOTING:
             return
-        if self._held_back():
+        if held_back(self):
             if Cause.COLD in self.holds or Cause.EMPTY in self.holds:
                 self.dead = True
+                self.spent = not self.camera.starts_itself
+            elif Cause.HOT in self.holds:  # who presses now has to press again when it is cool
                 self.spent = not self.camera.starts_itself
         elif self.thermal.too_hot:
             self.stop_hot()
@@ -304,48 +352,6 @@ class CameraRun(Consumer):
             self.state = BOOTING
             self.boot_ends_ms = self.now_ms + self.boot_ms
             self.holds[Cause.BOOT] = self.now_ms
-
-    def _held_back(self) -> bool:
-        if self.spent and self.dead and self._fed_enough():
-            self.spent = False  # power that returns starts it (model/cold#reach)
-        if self.spent:
-            self.holds.setdefault(Cause.NO_HAND, self.now_ms)
-        power = self._power_missing()
-        for cause in GAVE_OUT:
-            if cause is not power:
-                self.holds.pop(cause, None)
-        if power is not None:
-            self.holds.setdefault(power, self.now_ms)
-        if self.card is None or self.recorder.has_room(self.card, self.schedule.wanted):
-            self.holds.pop(Cause.CARD_FULL, None)
-        else:
-            self.holds.setdefault(Cause.CARD_FULL, self.now_ms)
-        return any(cause is not Cause.BOOT for cause in self.holds)
-
-    def _power_missing(self) -> Cause | None:
-        """Why there is no power to start with; a dead cell wants some charge above its line."""
-        if self._fed_enough():
-            return None
-        if self.battery_out:
-            return Cause.NO_POWER
-        if self.cell is None:
-            return Cause.NO_BATTERY
-        if self.dead and self.thawed():
-            self.dead = False
-        if self.dead or self.cell.charge <= self.line():
-            return self.ran_out()
-        return None
-
-    def _fed_enough(self) -> bool:
-        """Whether what its port grants covers what it would draw."""
-        wanted = self.schedule.wanted
-        recording = wanted.recording if wanted is not None else None
-        return self.energy.feeds_enough(recording.draw_w if recording is not None else 0.0)
-
-    def ran_out(self) -> Cause:
-        """Empty; or held back by the cold, when a warm cell would still give something."""
-        held = self.cell.charge if self.cell is not None else 0.0
-        return Cause.COLD if held >= COLD_NOT_EMPTY else Cause.EMPTY
 
     def record(self) -> None:
         """The camera is up and films as it was asked."""

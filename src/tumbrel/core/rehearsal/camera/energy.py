@@ -12,10 +12,10 @@ from ...energy import features_w, self_discharge_wh
 from ...heat import Body
 from ...parameters import Defaults
 from ..state.append_log import Log
-from ..stock.batteries import Cell, refusal_of
+from ..stock.batteries import Cell
 from ..trip.asked import Recording
 from ..trip.scene import CameraAtStart
-from .turns import ARMED, BETWEEN_FRAMES, BOOTING, COPYING, RECORDING, STANDBY, State
+from .turns import ARMED, BETWEEN_FRAMES, BOOTING, COPYING, FILMING, RECORDING, STANDBY, State
 
 LEAST_W: Final = 1e-9
 
@@ -24,11 +24,13 @@ LEAST_W: Final = 1e-9
 class Energy:
     """Power [W] that holds until the next event, and energy [W h] that has gone which way.
 
-    `outside_w` and `outside_alone` are what the set-up wants of outside power now; `train_w` and
-    `train_rise_k` the means of a train of frames.
+    `outside_w` and `outside_alone` are what the set-up wants of outside power now; `barred` says
+    that it takes no charge while it records as it does; `train_w` and `train_rise_k` are the means
+    of a train of frames.
     """
 
     __slots__ = (
+        "barred",
         "body_pause",
         "camera",
         "copies_by_radio",
@@ -49,6 +51,7 @@ class Energy:
         "radio_w",
         "refusals",
         "standby_w",
+        "through",
         "train_rise_k",
         "train_w",
         "used_wh",
@@ -63,8 +66,9 @@ class Energy:
         self.standby_w = standby if standby is not None else defaults.standby_w.value
         self.radio_w = features_w(carried.camera, ("radio",), defaults)
         self.copies_by_radio = False
+        self.through = defaults.feed_efficiency.value
         self.curve: ColdCurve = cold_curve(points_of(carried.family, defaults))
-        self.body_pause = False
+        self.body_pause = self.barred = False
         self.feed_w = self.outside_w = 0.0
         self.outside_alone = False
         self.train_w = self.train_rise_k = 0.0
@@ -95,6 +99,11 @@ class Energy:
             return self.train_w or self.off_w, self.train_rise_k
         return self.off_w, 0.0
 
+    def look(self, state: State, recording: Recording | None) -> None:
+        """Whether the cell takes no charge for what the camera does (model/charging#recording)."""
+        bars = recording is not None and not recording.set_up.charges_recording
+        self.barred = bars and state in FILMING
+
     def settle(
         self, drawn: tuple[float, float], body: Body, cell: Cell | None, *, battery_out: bool
     ) -> float:
@@ -107,7 +116,7 @@ class Energy:
         self.draw_w = draw_w
         self.drain_w, self.into_w, self.port_w = draw_w, 0.0, 0.0
         if self.feed_w > 0.0:
-            through = self.defaults.feed_efficiency.value
+            through = self.through
             self.port_w = min(self.feed_w, draw_w / through)
             short_w = draw_w - self.feed_w * through
             self.drain_w = short_w if short_w > LEAST_W else 0.0
@@ -123,21 +132,25 @@ class Energy:
         return rise_k
 
     def charges(self, cell: Cell, *, battery_out: bool) -> bool:
-        """Whether the cell takes charge now: not full, not refused, its battery in.
+        """Whether the cell takes charge now: not full, refused or barred, and its battery in.
 
-        Source: model/charging#refusal.
+        Source: model/charging#refusal, model/charging#recording.
         """
-        refused = cell.refused or self.body_pause
+        refused = cell.refused or self.body_pause or self.barred
         return not refused and cell.takes_charge() and not battery_out
 
-    def wants_w(self, cell: Cell | None, *, battery_out: bool, to_come: bool) -> float:
-        """What it would take from a port [W]: its draw, with what is due, and its charging."""
+    def wants_w(self, cell: Cell | None, *, battery_out: bool, to_come: bool, most: bool) -> float:
+        """What it would take from a port [W]: its draw, with what is due, and its charging.
+
+        At most, as a grant holds, or as full as the cell is now.
+        """
         draw_w = max(self.draw_w, self.outside_w) if to_come else self.draw_w
-        wanted = draw_w / self.defaults.feed_efficiency.value
+        wanted = draw_w / self.through
         if cell is not None and self.charges(cell, battery_out=battery_out):
-            wanted += cell.intake.most_w / self.defaults.charge_efficiency.value
-        most = self.camera.charges_in_w
-        return wanted if most is None else min(most, wanted)
+            into_w = cell.intake.most_w if most else cell.intake.taper_w(cell.charge)
+            wanted += into_w / self.defaults.charge_efficiency.value
+        port_w = self.camera.charges_in_w
+        return wanted if port_w is None else min(port_w, wanted)
 
     def taking_w(self, cell: Cell | None) -> float:
         """What it takes from its port now [W]."""
@@ -148,7 +161,7 @@ class Energy:
 
     def feeds_enough(self, draw_w: float) -> bool:
         """Whether what its port grants covers a draw."""
-        return self.feed_w * self.defaults.feed_efficiency.value >= draw_w - LEAST_W > 0.0
+        return self.feed_w * self.through >= draw_w - LEAST_W > 0.0
 
     def line(self, cell: Cell | None) -> float:
         """The charge at which the cell gives no more, at its temperature (model/cold#reach)."""
@@ -156,9 +169,13 @@ class Energy:
 
     def set_curve(self, recording: Recording | None, cell: Cell | None) -> None:
         """The cold curve at the present draw: a hard one costs charge where that was measured."""
-        if self.family.cold_k == 0.0 or cell is None or recording is None:
+        if cell is None:
             return
-        self.curve = curve_at(self.family, recording.draw_w, cell.wh, self.defaults)
+        cold_k = self.family.cold_k
+        if cold_k == 0.0 or recording is None:
+            self.curve = cell.curve
+        else:
+            self.curve = curve_at(cell.curve, cold_k, recording.draw_w, cell.wh, self.defaults)
 
     def review_refusal(self, now_ms: int, cell: Cell, body_c: float) -> None:
         """Whether the cell in the camera takes charge at its temperatures.
@@ -167,7 +184,7 @@ class Energy:
         """
         d = self.defaults
         before = cell.refused, self.body_pause
-        cell.refused = refusal_of(cell.cell_c, cell.refused, d)
+        cell.review(d)
         turn_c = d.resume_body_c.value if self.body_pause else d.pause_body_c.value
         self.body_pause = body_c > turn_c + (1e-6 if self.body_pause else -1e-6)
         if self.feed_w > 0.0 and (cell.refused, self.body_pause) != before:
@@ -187,7 +204,7 @@ class Energy:
         """Energy of a stretch: from the port, into or out of the cell, used and lost."""
         if self.port_w > 0.0:
             fed_wh = self.port_w * elapsed_ms / MS_PER_HOUR
-            through_wh = fed_wh * self.defaults.feed_efficiency.value
+            through_wh = fed_wh * self.through
             self.port_wh += fed_wh
             self.used_wh += through_wh
             self.lost_wh += fed_wh - through_wh

@@ -10,6 +10,7 @@ from ..stock.clips import Frames
 from ..trip.asked import Arming, Asked, Framing, Looping, Recording, Streaming
 from .camera_run import CameraRun
 from .causes import Cause
+from .starting import ran_out
 from .turns import BETWEEN_FRAMES, BOOTING, COPYING, FILMING, OFF, RECORDING, STANDBY, Due, Priority
 
 OPENED_CYCLES: Final = 3
@@ -27,8 +28,8 @@ OVER_WITH_IT: Final = (
 def happen(run: CameraRun) -> bool:
     """Let what is due happen; True when hands may want to look (model/hands#instants).
 
-    So when something gave out or may be restarted, and when a start failed; not where a camera
-    goes on by itself after its longest clip.
+    So when something gave out or may be restarted, when a start failed, and when a cell is full or
+    begins or ceases to be refused; not where a camera goes on by itself after its longest clip.
     """
     at_ms, priority = run.due
     run.advance(at_ms)
@@ -47,6 +48,8 @@ def happen(run: CameraRun) -> bool:
         return run.state == OFF
     elif kind == Due.BEAT:
         _beat(run)
+    elif priority == Priority.CONDITIONS:
+        return _charges_otherwise(run)
     else:
         _by_itself(run, priority)
         return not (priority == Priority.CLIP_LIMIT and run.state == BOOTING)
@@ -125,6 +128,7 @@ def take_settings(run: CameraRun, span: Asked, recording: Recording) -> None:
     if running:
         run.recorder.close(run.card, run.now_ms)
     run.recording = recording
+    run.use_store(recording)
     run.thermal.use_set_up(recording.body)
     run.energy.set_curve(recording, run.cell)
     if not running:
@@ -214,10 +218,19 @@ def _frame_train(run: CameraRun, span: Asked, recording: Recording, how: Framing
 # -- by itself ------------------------------------------------------------------------
 
 
+def _charges_otherwise(run: CameraRun) -> bool:
+    """Look at what charges in it; whether it is full now, or refused, or no more."""
+    cell, energy = run.cell, run.energy
+    if cell is None:
+        return False
+    before = (cell.refused, energy.body_pause, cell.topped)
+    run.review_refusal()
+    cell.takes_charge()
+    return (cell.refused, energy.body_pause, cell.topped) != before
+
+
 def _by_itself(run: CameraRun, what: int) -> None:
-    if what == Priority.CONDITIONS:
-        run.review_refusal()
-    elif what == Priority.HEAT:
+    if what == Priority.HEAT:
         _cooled(run) if run.hot else run.stop_hot()
     elif what == Priority.EMPTY and run.dead and run.state == OFF:
         run.try_begin()  # its cell has warmed or taken charge enough
@@ -257,7 +270,7 @@ def _stop_empty(run: CameraRun) -> None:
     if run.line() <= 0.0:
         run.energy.lost_wh += cell.charge * cell.wh
         cell.charge = 0.0
-    run.holds[run.ran_out()] = run.now_ms
+    run.holds[ran_out(run)] = run.now_ms
     run.account()
 
 

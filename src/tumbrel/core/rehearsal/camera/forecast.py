@@ -24,7 +24,17 @@ Event = tuple[int, int]
 class Forecast:
     """Finds the next of a camera's own events from how it stands now."""
 
-    __slots__ = ("battery_out", "cell", "dead", "energy", "hot", "now_ms", "off", "thermal")
+    __slots__ = (
+        "battery_out",
+        "cell",
+        "dead",
+        "energy",
+        "hot",
+        "now_ms",
+        "off",
+        "refused",
+        "thermal",
+    )
 
     def __init__(
         self,
@@ -37,6 +47,7 @@ class Forecast:
         hot: bool,
         dead: bool,
         battery_out: bool,
+        refused: bool,
     ) -> None:
         self.now_ms = now_ms
         self.thermal = thermal
@@ -46,6 +57,7 @@ class Forecast:
         self.hot = hot
         self.dead = dead
         self.battery_out = battery_out
+        self.refused = refused
 
     def next_event(
         self, bound_ms: int, clip: Clip | None, clip_limit_ms: int | None
@@ -84,7 +96,8 @@ class Forecast:
         cold = self._may_run_out(bound_ms)
         cell, thermal = self.cell, self.thermal
         thaw = self.dead and self.off and cell is not None and not thawed(self.energy, cell)
-        refusal = self.energy.feed_w > 0.0 and cell is not None and not self.battery_out
+        refusal = cell is not None and not self.battery_out
+        refusal = refusal and (self.energy.feed_w > 0.0 or self.refused)
         if not (heat or cold or refusal or thaw):
             return None
         starts, climate = thermal.conditions.starts_ms, thermal.climate
@@ -185,6 +198,8 @@ class Forecast:
             sides = [(1.0, d.resume_hot_c.value)]
         else:
             sides = [(1.0, d.refuse_cold_c.value), (-1.0, d.refuse_hot_c.value)]
+            cool = (-1.0, d.warm_above_c.value) if cell.cool else (1.0, d.cool_below_c.value)
+            sides.append(cool)
         found = [self._cell_at(piece, sign, level_c) for sign, level_c in sides]
         turn_c = d.resume_body_c.value if self.energy.body_pause else d.pause_body_c.value
         reached = ms_to_level(piece.body_c, piece.level_c, turn_c, piece.lag_ms / 1000.0)

@@ -91,7 +91,14 @@ def fit_cell(run: CameraRun, cell: Cell | None) -> Cell | None:
 
 
 def fit_card(run: CameraRun, card: CardRun | None) -> None:
-    """Put a card in, or start without one."""
+    """Put a card in, or start without one; beside its own memory, where it writes to that."""
+    if run.writes_own and run.camera.slot is not None:
+        if run.beside is not None:
+            run.beside.move(BAG, run.now_ms)
+        run.beside = card
+        if card is not None:
+            card.move(run.camera.id, run.now_ms)
+        return
     if run.card is not None:
         run.card.move(BAG, run.now_ms)
     run.card = card

@@ -19,6 +19,7 @@ from ...charging import NEVER_MS
 from ...document import (
     Assignment,
     Copy,
+    GearUse,
     Kit,
     ManualCardSwap,
     ManualPlug,
@@ -39,7 +40,7 @@ from .engine import Rehearser
 from .played import Played, play, played_of
 
 MOST_KEPT: Final = 40
-OnItem = Assignment | ManualSwap | ManualCardSwap | ManualPlug | Copy
+OnItem = Assignment | ManualSwap | ManualCardSwap | ManualPlug | Copy | GearUse
 
 
 @dataclass(frozen=True)
@@ -224,6 +225,7 @@ def same_until(earlier: Scene, scene: Scene) -> Same:
         min(
             _differ_from(old.plan.assignments, new.plan.assignments, known, timeline),
             _differ_from(old.plan.copies, new.plan.copies, known, timeline),
+            _differ_from(old.plan.gear, new.plan.gear, known, timeline),
         ),
         laid_ms,
     )
@@ -320,6 +322,8 @@ def resumed(checkpoint: Checkpoint, scene: Scene) -> Rehearser:
         cell.adopt(battery)
     for supply, source in zip(state.grid.supplies, scene.sources, strict=True):
         supply.adopt(source)
+    for gear, one in zip(state.grid.gears, scene.gear, strict=True):
+        gear.adopt(one)
     state.use_scene(scene)
     state.decisions = [one for one in fresh.decisions if one >= at_ms]
     state.decisions += state.hands.must_be_back(at_ms)

@@ -23,8 +23,9 @@ from ..camera.plain_takes import play_takes
 from ..camera.turns import COPYING, OFF, Due, Priority, Turn
 from ..hands.hands import Hands
 from ..hands.tasks import changes_power
+from ..power.consumer import Consumer
 from ..power.grid import Grid
-from ..power.loads import Consumer
+from ..power.stores import BankRun
 from ..state.snapshot import Frozen
 from ..stock.batteries import Cell
 from ..stock.cards import CardRun
@@ -48,6 +49,8 @@ class Rehearser:
         self.cards = [CardRun(carried) for carried in scene.cards]
         self.cameras = [self._set_out(index, one) for index, one in enumerate(scene.cameras)]
         self.grid = Grid(scene)
+        for one in scene.outside:
+            self.grid.rides.setdefault(one.camera, one.source)
         self.start_wh = self.held_wh()
         self.start_bytes = sum(card.used for card in self.cards)
         self.hands = Hands(scene, self.cameras, self.cells, self.cards, self.grid)
@@ -58,6 +61,8 @@ class Rehearser:
         self.feeding = Feeding(scene.outside)
         self.minute, self.turns = -1, 0
         self.budget = Budget()
+        if self.grid.gears or self.grid.banks:
+            self.grid.settle()
         self.standing = self.grid.standing()
         for run in self.cameras:
             run.plan_next()
@@ -70,12 +75,17 @@ class Rehearser:
             cell.cell_c = run.thermal.body_c
         fit_cell(run, cell)
         fit_card(run, next((one for one in self.cards if one.store.id == carried.store), None))
+        run.beside = next((one for one in self.cards if one.store.id == carried.beside), None)
+        if run.beside is not None:
+            run.beside.move(run.camera.id, 0)
         return run
 
     def held_wh(self) -> float:
         """Energy in all batteries and banks [W h]."""
         cells = sum((cell.wh * cell.charge for cell in self.cells), 0.0)
-        return cells + sum((bank.wh * bank.charge for bank in self.grid.banks), 0.0)
+        stores = sum((bank.wh * bank.charge for bank in self.grid.banks), 0.0)
+        stores += sum((gear.wh * gear.charge for gear in self.grid.gears), 0.0)
+        return cells + stores
 
     # -- playing --------------------------------------------------------------------
 
@@ -192,17 +202,15 @@ class Rehearser:
     def _before_start(self, run: CameraRun, at_ms: int) -> None:
         """What the free hand that starts a camera does first.
 
-        A camera that only charges is taken off its cable to film; a bank that has switched itself
-        off is switched on (model/charging#bank).
+        A camera that only charges is taken off its cable to film; banks behind it that have
+        switched themselves off are switched on (model/charging#bank).
         """
         if run.hung_on is None or not run.schedule.spans[run.schedule.next].by_hand:
             return
         self.grid.advance(at_ms)
-        bank = self.grid.supplies[run.hung_on].bank
         if not self.feeding.holds(run, self.cameras):
             self.grid.detach(run)
-        elif bank is not None and bank.switched_off:
-            bank.switched_off = False
+        elif self.grid.wake_behind(run):
             self.grid.settle()
 
     def _regrant(self, at_ms: int) -> None:
@@ -220,14 +228,23 @@ class Rehearser:
         before = self.standing
         self._regrant(at_ms)
         self.standing = self.grid.standing()
-        if self.standing != before and self.timeline.hands_free_at(at_ms):
+        low = self.grid.newly_low()
+        if (self.standing != before or low) and self.timeline.hands_free_at(at_ms):
             heapq.heappush(self.decisions, at_ms)
 
     def _decide(self, at_ms: int) -> None:
         while self.decisions and self.decisions[0] <= at_ms:
             heapq.heappop(self.decisions)
         self.grid.advance(at_ms)
+        free = self.timeline.free_interval(at_ms)
+        if free is not None and free.start_ms == at_ms:  # as one who begins here would find it
+            for instant in self.hands.must_be_back(at_ms):
+                if instant > at_ms:
+                    heapq.heappush(self.decisions, instant)
         task = self.hands.choose(at_ms)
+        looks = self.hands.plugging.looks
+        while looks:
+            heapq.heappush(self.decisions, looks.pop())
         if task is None:
             self._end_copies_unseen(at_ms)
             return
@@ -261,6 +278,7 @@ class Rehearser:
             run.plan_next()
         if of_power or any(run.hung_on is not None for run in touched):
             self._regrant(at_ms)
+            self.standing = self.grid.standing()  # hands look at once, as they do now
         for instant in (at_ms, *self.hands.to_come):
             heapq.heappush(self.decisions, instant)
         self.hands.to_come.clear()
@@ -285,6 +303,8 @@ class Rehearser:
                 if consumer is None:
                     continue
                 loose = consumer.runs and not self.feeding.holds(consumer, self.cameras)
+                if isinstance(consumer, BankRun) and consumer.module:
+                    loose = not consumer.stays_hung
                 if loose or supply.source.kind == "mains":
                     off.append(consumer)
         for consumer in off:
@@ -330,8 +350,10 @@ class Rehearser:
         for card in self.cards:
             card.close(end_ms)
         for bank in self.grid.banks:
-            if bank.rows[-1][0] < end_ms:
-                bank.rows.append((end_ms, bank.charge, bank.cell_c))
+            bank.note(end_ms, 1)
+        for gear in self.grid.gears:
+            gear.account()
+            gear.note(end_ms, 1)
 
     def use_scene(self, scene: Scene) -> None:
         """Go on in a scene that was the same until now."""

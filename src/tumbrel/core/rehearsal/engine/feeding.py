@@ -6,8 +6,9 @@ from mypy_extensions import mypyc_attr
 
 from ...charging import NEVER_MS
 from ..camera.camera_run import CameraRun
+from ..power.consumer import Consumer
 from ..power.grid import Grid
-from ..power.loads import Consumer, Supply
+from ..power.loads import Supply
 from ..trip.outside_power import OutsidePower
 
 
@@ -52,7 +53,8 @@ class Feeding:
             touched.append(run)
         for one in self.held:  # who found no port waits until one is free
             run = cameras[one.camera]
-            supply = next(s for s in grid.supplies if s.source.id == one.source)
+            key = grid.rides.get(one.camera, one.source)
+            supply = next(s for s in grid.supplies if s.source.id == key)
             if supply.port_of(run) is None or run in touched:
                 run.advance(at_ms)
                 if self._make_room(run, supply, cameras, grid):

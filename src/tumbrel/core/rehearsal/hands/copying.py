@@ -9,6 +9,7 @@ from mypy_extensions import mypyc_attr
 
 from ...charging import NEVER_MS
 from ...document import Copy, Drive
+from ...memory import memory_key
 from ..camera.camera_run import CameraRun
 from ..camera.handled import begin_copying, end_copying, may_copy
 from ..state.append_log import Log
@@ -19,11 +20,12 @@ from ..trip.timeline import FreeHands, Laid
 from .tasks import COPY_RANK, BeginCopy, EndCopy
 
 ENOUGH_COPIES: Final = 2
+GONE: Final = "-"
 
 
 @dataclass(frozen=True, slots=True)
 class Landed:
-    """A clip that reached a drive; or was wiped from where it was (no drive)."""
+    """A clip that reached a drive or card; or, with GONE before its key, was wiped from one."""
 
     at_ms: int
     store: str
@@ -78,6 +80,7 @@ class Copying:
     ) -> None:
         self.cameras = cameras
         self.cards = cards
+        self.defaults = scene.defaults
         self.takes_ms = round(scene.defaults.plug_s.value * 1000)
         self.drives = {drive.id: drive for drive in scene.drives}
         self.radio_mb_s = scene.defaults.radio_mb_s.value
@@ -87,6 +90,8 @@ class Copying:
         self.jobs: list[Job] = []
         self.landed: Log[Landed] = Log()
         self.held_by: dict[tuple[str, int], set[str]] = {}
+        self.gone: set[tuple[str, int]] = set()
+        self.moved_to: dict[tuple[str, int], str] = {}
         self.copied: Log[CopyDone] = Log()
 
     def use_scene(self, scene: Scene) -> None:
@@ -109,25 +114,48 @@ class Copying:
                 continue
             run, card = self._where(copy)
             busy = run is not None and not may_copy(run)
-            if card is None or busy or now_ms + 2 * self.takes_ms >= interval.end_ms:
+            if (
+                card is None
+                or busy
+                or self._to(copy, run) is None
+                or now_ms + 2 * self.takes_ms >= interval.end_ms
+            ):
                 continue
             return BeginCopy(COPY_RANK, 1, number, self.takes_ms, run, number, copy)
         return None
 
-    def awaits(self, run: CameraRun, here: set[str]) -> bool:
-        """Whether the plan still copies from a camera in some places, for which it wants power."""
-        for number, copy in enumerate(self.wanted):
-            if copy.item in here and number not in self.begun and self._where(copy)[0] is run:
-                return True
-        return any(job.run is run for job in self.jobs)
+    def awaited(self, run: CameraRun) -> set[str]:
+        """Where the plan still copies from a camera, for which it wants power."""
+        return {
+            copy.item
+            for number, copy in enumerate(self.wanted)
+            if number not in self.begun and self._where(copy)[0] is run
+        }
 
     def _where(self, copy: Copy) -> tuple[CameraRun | None, CardRun | None]:
         if copy.camera is not None:
             run = next(r for r in self.cameras if r.camera.id == copy.camera)
-            return run, run.card
+            return run, run.card if copy.drive is not None else _own(run)
         card = next(c for c in self.cards if c.store.id == copy.card)
         owner = next((r for r in self.cameras if r.card is card), None)
         return owner, card
+
+    def _to(self, copy: Copy, run: CameraRun | None) -> Drive | None:
+        """Where it goes: a drive, or the card beside the camera's own memory (model/memory#two)."""
+        if copy.drive is not None:
+            return self.drives[copy.drive]
+        card = None if run is None else run.card if not run.writes_own else run.beside
+        if run is None or card is None or _own(run) is None:
+            return None
+        own_mb_s = run.camera.inside_mb_s
+        self.room[card.store.id] = card.free
+        return Drive(
+            id=card.store.id,
+            name=card.store.name,
+            free_gb=card.free / 1e9,
+            link_mb_s=self.defaults.inside_mb_s.value if own_mb_s is None else own_mb_s,
+            write_mb_s=card.store.sustained_bytes_s / 1e6,
+        )
 
     # -- doing ----------------------------------------------------------------------
 
@@ -136,8 +164,8 @@ class Copying:
         copy = self.wanted[number]
         self.begun.add(number)
         run, card = self._where(copy)
-        drive = self.drives[copy.drive]
-        if card is None:
+        drive = self._to(copy, run)
+        if card is None or drive is None:
             return
         link_mb_s = drive.link_mb_s
         if copy.by == "radio":
@@ -177,6 +205,9 @@ class Copying:
         ]
         for clip, at_ms in landed:
             self.landed.append(Landed(at_ms, clip.store, clip.start_ms, job.drive.id))
+            if job.copy.drive is None:
+                self._move(job, clip, at_ms)
+                continue
             self.held_by.setdefault((clip.store, clip.start_ms), set()).add(job.drive.id)
             self.room[job.drive.id] -= self._size(clip, job.copy)
         wiped_single, not_wiped = self._wipe(job, now_ms)
@@ -202,6 +233,14 @@ class Copying:
         if job.run is not None:
             end_copying(job.run)
         return job
+
+    def _move(self, job: Job, clip: Kept, at_ms: int) -> None:
+        """A clip that was copied to the card in the camera, checked, goes from its own memory."""
+        card = next(one for one in self.cards if one.store.id == job.drive.id)
+        job.card.used -= clip.bytes
+        card.used += clip.bytes
+        self.moved_to[clip.store, clip.start_ms] = job.drive.id
+        self.landed.append(Landed(at_ms, clip.store, clip.start_ms, GONE + clip.store))
 
     def _size(self, clip: Kept, copy: Copy) -> int:
         """What of a clip goes over [bytes]: all, or all but the small files beside it."""
@@ -238,24 +277,31 @@ class Copying:
             single += copies < ENOUGH_COPIES
             job.card.used -= clip.bytes
             job.card.wiped += clip.bytes
-            self.landed.append(Landed(now_ms, clip.store, clip.start_ms, ""))
+            self.landed.append(Landed(now_ms, clip.store, clip.start_ms, GONE + job.card.store.id))
+            self.gone.add((clip.store, clip.start_ms))
         return single, stay
 
     # -- what exists ----------------------------------------------------------------
 
     def clips_on(self, store: str, now_ms: int) -> list[Kept]:
         """Whole clips on a card or memory at a time, oldest first."""
-        gone = {(wiped.store, wiped.start_ms) for wiped in self.landed if wiped.drive == ""}
         found = [
             clip
             for run in self.cameras
             for clip in run.recorder.kept
-            if clip.store == store
+            if self.moved_to.get((clip.store, clip.start_ms), clip.store) == store
             and clip.end_ms <= now_ms
-            and (clip.store, clip.start_ms) not in gone
+            and (clip.store, clip.start_ms) not in self.gone
         ]
         return sorted(found, key=lambda clip: clip.start_ms)
 
     def copies_of(self, clip: Kept) -> set[str]:
         """Drives that hold a clip."""
         return self.held_by.get((clip.store, clip.start_ms), set())
+
+
+def _own(run: CameraRun) -> CardRun | None:
+    """A camera's own memory, whether it writes to that or to its card."""
+    stores = (run.card, run.beside)
+    key = memory_key(run.camera)
+    return next((one for one in stores if one is not None and one.store.id == key), None)

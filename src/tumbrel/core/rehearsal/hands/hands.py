@@ -14,8 +14,9 @@ from ..camera.camera_run import CameraRun
 from ..camera.causes import Cause
 from ..camera.handled import begin_handling, end_handling, fit_card, fit_cell, lets_go
 from ..camera.turns import FILMING, OFF, STANDBY
+from ..power.consumer import Consumer
 from ..power.grid import Grid
-from ..power.loads import Consumer, Supply
+from ..power.loads import Supply
 from ..state.append_log import Log
 from ..stock.batteries import Cell
 from ..stock.cards import CardRun
@@ -24,8 +25,10 @@ from ..trip.timeline import Laid
 from .copying import Copying
 from .handling import Handling
 from .lookahead import Need, need_of
-from .moving import looks_ms, move_due, sits
+from .modules import Modules
+from .moving import looks_ms, move_due, moved
 from .plugging import Plugging
+from .reach import Reachable
 from .swapping import Swapping
 from .tasks import (
     AnyTask,
@@ -38,6 +41,7 @@ from .tasks import (
     Skipped,
     SwapBattery,
     SwapCard,
+    SwapModule,
     Task,
     TaskDone,
     WakeBank,
@@ -69,6 +73,7 @@ class Hands:
         self.handling = Handling(scene, cameras)
         self.swapping = Swapping(scene, cells, cards, self.handling)
         self.plugging = Plugging(scene, cameras, cells, grid, self.copying, self.handling)
+        self.modules = Modules(grid, self.swapping)
         self.use_scene(scene)
         self._enough: dict[int, tuple[int, int, str, str, float]] = {}
         self.busy_until_ms = 0
@@ -102,11 +107,8 @@ class Hands:
         instants |= {at_ms for at_ms in begins if self.timeline.hands_free_at(at_ms)}
         said_at = self.plan.said_at
         instants |= {part.start_ms for part in self.timeline.laid if part.id in said_at}
-        looks = (
-            at_ms
-            for run in self.cameras
-            for at_ms in looks_ms(run.camera, self.handling.changes[run.index])
-        )
+        changed = zip(self.cameras, self.handling.changes, strict=True)
+        looks = (at_ms for run, pairs in changed for at_ms in looks_ms(run.camera, pairs))
         instants |= {at_ms for at_ms in looks if self.timeline.hands_free_at(at_ms)}
         times = (one.at_ms for said in self.plan.plugs.values() for one in said.values())
         instants |= {at_ms for at_ms in times if self.timeline.hands_free_at(at_ms)}
@@ -144,10 +146,11 @@ class Hands:
         due: list[AnyTask] = []
         for run in self.cameras:
             said = self.swapping.card_said(run, here, now_ms)
-            task = said or self._due(run, here, now_ms, horizon_ms)
+            task: AnyTask | None = said or self._due(run, here, now_ms, horizon_ms)
             if task is not None:
                 due.append(task)
-            move = move_due(run, now_ms, interval, self.timeline)
+            moves = self.handling.changes[run.index]
+            move = move_due(run, now_ms, interval, self.timeline) if moves else None
             if move is not None:
                 due.append(move)
         plug = self.plugging.due(now_ms, interval)
@@ -185,7 +188,7 @@ class Hands:
 
     def _due(
         self, run: CameraRun, here: Laid, now_ms: int, horizon_ms: int
-    ) -> SwapBattery | SwapCard | Restart | None:
+    ) -> SwapBattery | SwapCard | SwapModule | Restart | None:
         said = self.plan.swaps.get((run.camera.id, here.id))
         schedule = run.schedule
         asked_ms = horizon_ms if run.cell else self.timeline.next_free_end_ms(now_ms)
@@ -194,7 +197,8 @@ class Hands:
         if Cause.COPYING in run.holds:
             return None
         as_before = self._as_before(run, asked_ms)
-        if said is None and self._enough.get(run.index) == as_before:
+        rides = run.index in self.grid.rides
+        if said is None and not rides and self._enough.get(run.index) == as_before:
             return None  # off since it was last looked at, with enough in it
         if run.cell is None and said is None and self._may_wait(run, now_ms):
             return None
@@ -205,14 +209,17 @@ class Hands:
         if manual is not None:
             return manual
         need = need_of(run, now_ms, horizon_ms)
+        module: SwapModule | None = None
+        if rides:
+            takes_ms = self.handling.swap_ms(run, now_ms)
+            module, need = self.modules.look(run, here, need, takes_ms, now_ms)
         wanted = need.wh * self.defaults.swap_margin.value
-        held_wh = self.swapping.held_wh(run, wanted, now_ms, horizon_ms)
-        swap = None
-        if said is None:
-            swap = self.swapping.battery_due(run, need, held_wh, now_ms, horizon_ms)
+        reach = Reachable(run, now_ms, horizon_ms)
+        held_wh = reach.gives_wh(run.cell, wanted) if run.cell and reach.starts() else None
+        swap = None if said else self.swapping.battery_due(run, need, held_wh, reach)
         card_here = (run.camera.id, here.id) in self.plan.card_swaps  # the plan's word is all
         change = None if card_here else self.swapping.card_due(run, need, now_ms)
-        task = swap or change or self._restart_due(run, need)
+        task = module or swap or change or self._restart_due(run, need)
         idle = run.state == OFF and schedule.wanted is None
         rests = idle and not run.dead and run.energy.off_w == 0.0
         if task is None and rests and run.cell and (held_wh or 0.0) >= wanted:
@@ -272,6 +279,8 @@ class Hands:
             if task.said_at:
                 self.swapping.made.add((task.run.camera.id, task.said_at))
             begin_handling(task.run, Cause.SWAP)
+        elif isinstance(task, SwapModule):
+            begin_handling(task.run, Cause.SWAP)
         elif isinstance(task, SwapCard):
             if task.said_at:
                 self.swapping.cards_made.add((task.run.camera.id, task.said_at))
@@ -310,9 +319,12 @@ class Hands:
             end_handling(task.run, Cause.CARD_SWAP)
             return out_name, task.card.store.name
         if isinstance(task, Remount):
-            return self._moved(task)
+            return moved(task)
+        if isinstance(task, SwapModule):
+            return self.modules.put_on(task)
         if isinstance(task, PlugIn):
-            return task.consumer.name, self._hang(task.consumer, task.supply, task.port)
+            stays, port = task.stays, task.port
+            return task.consumer.name, self._hang(task.consumer, task.supply, port, stays=stays)
         if isinstance(task, LayInCharger):
             return self._laid_in(task, now_ms)
         if isinstance(task, WakeBank):
@@ -322,7 +334,7 @@ class Hands:
         if isinstance(task, BeginCopy):
             return self._copying_begun(task, now_ms)
         job = self.copying.end(task.number, now_ms)
-        return job.card.store.name, job.drive.name
+        return job.card.store.name if job.copy.drive else "", job.drive.name
 
     def _swapped(self, task: SwapBattery, now_ms: int) -> tuple[str, str]:
         run, cell = task.run, task.cell
@@ -340,17 +352,6 @@ class Hands:
         end_handling(run, Cause.SWAP)
         return out_name, cell.name
 
-    @staticmethod
-    def _moved(task: Remount) -> tuple[str, str]:
-        """From where to where: the mounts' keys, and the set-up where only that is another."""
-        run, old, new = task.run, sits(task.run), task.span.worn
-        run.close_spans()
-        run.worn = new
-        end_handling(run, Cause.MOVE)
-        if old is None or old.mount != new.mount:
-            return "" if old is None else old.mount, new.mount
-        return old.set_up, new.set_up
-
     def _linked_starts(self, run: CameraRun) -> list[CameraRun]:
         """One action starts all cameras that are linked (model/hands#links)."""
         started = []
@@ -363,10 +364,13 @@ class Hands:
                 started.append(other)
         return started
 
-    def _hang(self, consumer: Consumer, supply: Supply | None, port: int = -1) -> str:
+    def _hang(
+        self, consumer: Consumer, supply: Supply | None, port: int = -1, *, stays: bool = False
+    ) -> str:
         """Put something onto a port, where one is free; the name of the source it hangs on."""
         if supply is not None and supply.free_port() is not None:
             self.grid.attach(consumer, supply, port)
+            consumer.stays_hung = stays
         hung = self.grid.supply_of(consumer)
         return hung.source.name if hung is not None else ""
 

@@ -7,6 +7,7 @@ from itertools import pairwise
 from ...document import Camera
 from ..camera.camera_run import CameraRun
 from ..camera.causes import Cause
+from ..camera.handled import end_handling
 from ..camera.turns import COPYING
 from ..trip.asked import Asked, Worn
 from ..trip.timeline import FreeHands, Timeline
@@ -85,3 +86,13 @@ def looks_ms(camera: Camera, changed: list[tuple[Asked, Asked]]) -> set[int]:
         if move_ms(camera, other.worn, gloves=True):
             found |= {one.end_ms, other.start_ms}
     return found
+
+
+def moved(task: Remount) -> tuple[str, str]:
+    """From mount to mount, by their keys; or from nothing to the set-up, where that is all."""
+    run, old, new = task.run, sits(task.run), task.span.worn
+    run.close_spans()
+    run.worn = new
+    end_handling(run, Cause.MOVE)
+    other = old is not None and old.mount != new.mount
+    return (old.mount, new.mount) if old is not None and other else ("", new.set_up)

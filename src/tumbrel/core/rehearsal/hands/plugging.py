@@ -13,10 +13,13 @@ from ...document import Mains
 from ..camera.camera_run import CameraRun
 from ..camera.handled import next_start_ms
 from ..camera.turns import OFF
+from ..power.consumer import Consumer
 from ..power.grid import Grid
-from ..power.loads import BankRun, ChargerRun, Consumer, Supply
+from ..power.loads import ChargerRun, Supply
 from ..power.next_event import SOON_MS
+from ..power.stores import GearRun, StoreRun
 from ..stock.batteries import Cell, refusal_of
+from ..trip.climate import PlaceClimate
 from ..trip.hand_plan import PlugSaid
 from ..trip.scene import Scene
 from ..trip.timeline import FreeHands
@@ -24,8 +27,10 @@ from .copying import Copying
 from .handling import Handling
 from .tasks import PLUG_RANK, AnyTask, LayInCharger, PlugIn, WakeBank
 
-PREFERENCE: Final = {"mains": 0, "vehicle": 1, "bank": 2, "dynamo": 3, "panel": 4}
+PREFERENCE: Final = {"mains": 0, "vehicle": 1, "bank": 2, "dynamo": 3, "panel": 4, "module": 5}
 WORTH_TAKING: Final = 0.02
+SECOND_LOOK_MS: Final = 60_000
+HAIR_K: Final = 1e-5
 NONE_FED: frozenset[str] = frozenset()
 NOTHING_SAID: Mapping[str, PlugSaid] = {}
 ANYWHERE: Final = PlugSaid(plug=True, to="", place=-1, at_ms=0)
@@ -42,11 +47,11 @@ class Low:
     unit: str
     cell: Cell | None = None
     camera: CameraRun | None = None
-    bank: BankRun | None = None
+    bank: StoreRun | None = None
 
     def need(self) -> tuple[int, int, float, int]:
-        """Next manual use, `full_by` deadline, lowest charge, document."""
-        return (self.used_ms, self.full_by_ms, self.charge, self.order)
+        """Next manual use, `full_by` deadline, lowest per cent, document."""
+        return (self.used_ms, self.full_by_ms, round(self.charge, 2), self.order)
 
 
 @mypyc_attr(serializable=True)
@@ -69,6 +74,7 @@ class Plugging:
         self.copying = copying
         self.defaults = scene.defaults
         self.takes_ms = round(scene.defaults.plug_s.value * 1000)
+        self.looks: set[int] = set()
         self.use_scene(scene)
 
     def use_scene(self, scene: Scene) -> None:
@@ -114,7 +120,7 @@ class Plugging:
             if cell.charge >= below or cell.in_charger or not cell.spare:
                 continue
             cell.rest_until(now_ms, share)
-            if refusal_of(cell.cell_c, "", self.defaults) == "":
+            if not self._refused(cell, cell.home_climate, now_ms, interval):
                 yield self._as_low(cell.id, cell.charge, cell.document_order, now_ms, cell=cell)
         for run in self.cameras:
             if run.cell is None or run.cell.charge >= below:
@@ -125,14 +131,43 @@ class Plugging:
             order = cell.document_order
             if run.camera.charges_in_w is not None:
                 yield self._as_low(cell.id, cell.charge, order, now_ms, camera=run)
-            elif refusal_of(cell.cell_c, "", self.defaults) == "" and self._worth_unloading(
+            elif self._worth_unloading(
                 run, now_ms, interval, wanted=_is_wanted(said.get(cell.id), now_ms)
             ):
-                yield self._as_low(cell.id, cell.charge, order, now_ms, cell=cell, camera=run)
-        for number, bank in enumerate(self.grid.banks):
-            full = bank.charge >= below or bank.refused != ""
-            if not full and self.grid.supply_of(bank) is None:
-                yield self._as_low(bank.id, bank.charge, 1000 + number, now_ms, bank=bank)
+                run.advance(now_ms)
+                if not self._refused(cell, cell.bag_climate, now_ms + SECOND_LOOK_MS, interval):
+                    yield self._as_low(cell.id, cell.charge, order, now_ms, cell=cell, camera=run)
+        yield from self._low_stores(now_ms)
+
+    def _refused(
+        self, cell: Cell, climate: PlaceClimate, from_ms: int, interval: FreeHands
+    ) -> bool:
+        """Whether a battery is too cold or hot to be charged; it is looked at when it is not.
+
+        One that follows its camera is looked at again and again, as it is behind the air.
+        """
+        why, d = refusal_of(cell.cell_c, "", self.defaults), self.defaults
+        if why:
+            cold = why == "cold"
+            level_c = d.refuse_cold_c.value + HAIR_K if cold else d.refuse_hot_c.value - HAIR_K
+            turn_ms = climate.crossing(cell.cell_c, from_ms, level_c, interval.end_ms)
+            if turn_ms is not None:
+                self.looks.add(turn_ms)
+        return why != ""
+
+    def _low_stores(self, now_ms: int) -> Iterator[Low]:
+        below = self.defaults.chargeable_below.value
+        gears = [one for one in self.grid.gears if not self._used_soon(one, now_ms)]
+        for number, store in enumerate([*self.grid.banks, *gears]):
+            refused = refusal_of(store.cell_c, store.refused, self.defaults) != ""
+            if store.charge < below and not refused and self.grid.supply_of(store) is None:
+                order = 1000 + number
+                yield self._as_low(store.id, store.charge, order, now_ms, bank=store)
+
+    def _used_soon(self, gear: GearRun, now_ms: int) -> bool:
+        """Whether it is used before a cable would be in."""
+        next_ms = gear.next_use_ms()
+        return next_ms is not None and next_ms <= now_ms + self.takes_ms
 
     def _worth_unloading(
         self, run: CameraRun, now_ms: int, interval: FreeHands, *, wanted: bool
@@ -141,10 +176,24 @@ class Plugging:
         worth_s = self.defaults.worth_unloading_s.value
         return (
             run.camera.battery_comes_out
-            and not self.copying.awaits(run, self.timeline.places(now_ms, interval.end_ms))
-            and left_ms >= (self.takes_ms if wanted else worth_s * 1000)
             and run.state == OFF
+            and left_ms >= (self.takes_ms if wanted else worth_s * 1000)
+            and not self._copied_without(run, now_ms, interval)
         )
+
+    def _copied_without(self, run: CameraRun, now_ms: int, interval: FreeHands) -> bool:
+        """Whether it is copied from where it would be without its battery, until asked on it."""
+        if any(job.run is run for job in self.copying.jobs):
+            return True
+        awaited = self.copying.awaited(run)
+        if not awaited:
+            return False
+        until_ms = self.timeline.next_free_end_ms(now_ms)
+        for span in run.schedule.within(now_ms, until_ms):
+            if span.recording is not None and span.recording.set_up.power != "outside_only":
+                until_ms = min(until_ms, span.start_ms)
+        places = self.timeline.places(now_ms, max(interval.end_ms, until_ms))
+        return not awaited.isdisjoint(places)
 
     def back_by_ms(self, run: CameraRun, interval: FreeHands) -> int:
         """Until when a battery that is taken out to charge may stay out (model/hands#overnight).
@@ -169,7 +218,7 @@ class Plugging:
         now_ms: int,
         cell: Cell | None = None,
         camera: CameraRun | None = None,
-        bank: BankRun | None = None,
+        bank: StoreRun | None = None,
     ) -> Low:
         uses_ms = [at_ms for _, _, at_ms in self.plan.promised.get(unit, ())]
         used_ms = min((u for u in uses_ms if now_ms <= u < now_ms + SOON_MS), default=NEVER_MS)
@@ -186,8 +235,9 @@ class Plugging:
         supply = self._supply_for(consumer, now_ms, where)
         if supply is None:
             return None
-        takes_ms, port = self.takes_ms, where.place
-        return PlugIn(PLUG_RANK, 0, low.order, takes_ms, low.camera, consumer, supply, port)
+        takes_ms, port, order = self.takes_ms, where.place, low.order
+        stays = where.to != ""
+        return PlugIn(PLUG_RANK, 0, order, takes_ms, low.camera, consumer, supply, port, stays)
 
     def _into_charger(
         self, cell: Cell, camera: CameraRun | None, now_ms: int, where: PlugSaid
@@ -221,16 +271,18 @@ class Plugging:
             for s in self.grid.supplies
             if where.to in ("", s.source.id)
             and (where.place < 0 or s.is_free(where.place))
-            and self._may_hang(consumer, s, now_ms)
+            and self._may_hang(consumer, s, now_ms, named=where.to != "")
         ]
         return min(found, key=lambda s: PREFERENCE[s.source.kind], default=None)
 
-    def _may_hang(self, consumer: Consumer, supply: Supply, now_ms: int) -> bool:
+    def _may_hang(self, consumer: Consumer, supply: Supply, now_ms: int, *, named: bool) -> bool:
         if supply.port_of(consumer) is not None or not self._has_room(supply, consumer):
             return False
         if supply.bank is not None:
-            if not consumer.on_banks or supply.bank.dry:
+            if supply.bank.module or supply.bank.dry or not (consumer.on_banks or named):
                 return False
+            if any(bank is consumer for bank in self.grid.behind(supply)):
+                return False  # it would charge itself, by way of others perhaps
             return supply.bank.charge > supply.bank.floor() + WORTH_TAKING
         if isinstance(supply.source, Mains):
             return supply.table.at(now_ms) > 0.0

@@ -11,44 +11,87 @@ from bisect import bisect_left
 from math import log
 from typing import Final
 
+from mypy_extensions import mypyc_attr
+
 from ...cold import ColdCurve, curve_at
-from ...two_lags import NEARLY_EQUAL, chained
+from ...two_lags import NEARLY_EQUAL, chained, following
 from ..camera.camera_run import CameraRun
 from ..stock.batteries import Cell
 from ..trip.asked import Asked
-from ..trip.climate import climate_of
+from ..trip.climate import Climate, climate_of
 
 WARM_C: Final = 70.0
 
 
-def reachable_wh(run: CameraRun, cell: Cell, enough_wh: float, now_ms: int, until_ms: int) -> float:
-    """Watt-hours that a cell, in a camera from now on, gives over what is asked until then.
+@mypyc_attr(serializable=True)
+class Reachable:
+    """What batteries would give in a camera from now on, over what is asked until a time.
 
-    Found without its course where even the coldest that it could meet leaves enough.
+    The course of its body is found once, and only where a battery needs it.
     """
-    line = _Line(run, cell)
-    spans = run.schedule.within(now_ms, until_ms)
-    if not spans:
-        return cell.wh * max(0.0, cell.charge - line.at(spans, cell.cell_c))
-    last_ms = min(until_ms, spans[-1].end_ms)
-    held = line.at(spans, _hull_c(run, cell, spans, last_ms))
-    surely_wh = cell.wh * max(0.0, cell.charge - held)
-    if surely_wh >= enough_wh or held <= line.at(spans, WARM_C):
-        return surely_wh
-    return cell.wh * max(0.0, cell.charge - _held_back(run, cell, line, spans, now_ms, last_ms))
 
+    def __init__(self, run: CameraRun, now_ms: int, until_ms: int) -> None:
+        self.run, self.now_ms = run, now_ms
+        self.spans = run.schedule.within(now_ms, until_ms)
+        self.last_ms = min(until_ms, self.spans[-1].end_ms) if self.spans else now_ms
+        self._coldest_c: float | None = None
+        self._course: list[_Stretch] = []
 
-def gives_now(run: CameraRun, now_ms: int, until_ms: int) -> bool:
-    """Whether the battery in it would start what is asked next, as cold as it is.
+    def starts(self) -> bool:
+        """Whether the battery in it would start what is asked next, as cold as it is.
 
-    Source: model/cold#reach.
-    """
-    cell = run.cell
-    if cell is None or run.dead:
-        return False
-    spans = run.schedule.within(now_ms, until_ms)
-    line = _Line(run, cell).of(spans[0]).at(cell.cell_c) if spans else run.line()
-    return cell.charge > line
+        Source: model/cold#reach.
+        """
+        run, cell = self.run, self.run.cell
+        if cell is None or run.dead:
+            return False
+        spans = self.spans
+        line = _Line(run, cell).of(spans[0]).at(cell.cell_c) if spans else run.line()
+        return cell.charge > line
+
+    def gives_wh(self, cell: Cell, enough_wh: float) -> float:
+        """Watt-hours that a cell gives.
+
+        Found without its course where even the coldest that it could meet leaves enough.
+        """
+        line, spans = _Line(self.run, cell), self.spans
+        if not spans:
+            return cell.wh * max(0.0, cell.charge - line.at(spans, cell.cell_c))
+        held = line.at(spans, min(cell.cell_c, self._met_c()))
+        surely_wh = cell.wh * max(0.0, cell.charge - held)
+        if surely_wh >= enough_wh or held <= line.at(spans, WARM_C):
+            return surely_wh
+        return cell.wh * max(0.0, cell.charge - self._held_back(cell.cell_c, line))
+
+    def _met_c(self) -> float:
+        """The coldest of the body and every level that it meets; a cell in it stays above."""
+        if self._coldest_c is None:
+            thermal = self.run.thermal
+            first = thermal.step
+            last = max(first + 1, bisect_left(thermal.conditions.starts_ms, self.last_ms))
+            lowest_c = min(thermal.body_c, *thermal.climate.base_c[first:last])
+            worn = thermal.body
+            for span in self.spans:
+                assert span.recording is not None
+                if span.recording.body is not worn:
+                    worn = span.recording.body
+                    base_c = climate_of(worn, thermal.conditions).base_c
+                    lowest_c = min(lowest_c, *base_c[first:last])
+            self._coldest_c = lowest_c
+        return self._coldest_c
+
+    def _held_back(self, cell_c: float, line: _Line) -> float:
+        """The most that the cold holds back at any instant asked [0..1]."""
+        if not self._course:
+            self._course = _course(self.run, self.spans, self.now_ms, self.last_ms)
+        held = 0.0
+        for stretch in self._course:
+            lowest_c, end_c = stretch.through(cell_c)
+            if stretch.span is not None:
+                curve = line.of(stretch.span)
+                held = max(held, curve.at(cell_c), curve.at(lowest_c))
+            cell_c = end_c
+        return held
 
 
 class _Line:
@@ -65,7 +108,8 @@ class _Line:
             return self.cell.curve
         draw_w = recording.draw_w
         if draw_w not in self.by_draw:
-            self.by_draw[draw_w] = curve_at(run.energy.family, draw_w, self.cell.wh, run.defaults)
+            cell, cold_k = self.cell, run.energy.family.cold_k
+            self.by_draw[draw_w] = curve_at(cell.curve, cold_k, draw_w, cell.wh, run.defaults)
         return self.by_draw[draw_w]
 
     def at(self, spans: list[Asked], cell_c: float) -> float:
@@ -75,38 +119,88 @@ class _Line:
         return max((self.of(span).at(cell_c) for span in spans), default=self.cell.curve.at(cell_c))
 
 
-def _hull_c(run: CameraRun, cell: Cell, spans: list[Asked], until_ms: int) -> float:
-    """A cell stays above the coldest of itself, the body and every level that this meets."""
-    first = run.thermal.step
-    last = max(first + 1, bisect_left(run.thermal.conditions.starts_ms, until_ms))
-    coldest_c = min(run.thermal.climate.base_c[first:last])
-    lowest = min(cell.cell_c, run.thermal.body_c, coldest_c)
-    worn = run.thermal.body
+@mypyc_attr(serializable=True)
+class _Stretch:
+    """A body's course over what is asked, or over rest before it, in pieces of constant level.
+
+    A cell in it ends a piece at `cell * decay + shift`.
+    """
+
+    def __init__(self, span: Asked | None, cell_lag_ms: float) -> None:
+        self.span, self.cell_lag_ms = span, cell_lag_ms
+        self.decays: list[float] = []
+        self.shifts: list[float] = []
+        self.pieces: list[tuple[float, float, float, float, float]] = []
+
+    def through(self, cell_c: float) -> tuple[float, float]:
+        """The lowest temperature of a cell on the way, and its last [degC]."""
+        lowest_c, pieces, shifts = cell_c, self.pieces, self.shifts
+        for number, decay in enumerate(self.decays):
+            then_c = cell_c * decay + shifts[number]
+            if then_c < lowest_c:  # noqa: PLR1730 - min() costs more than the comparison
+                lowest_c = then_c
+            body_c, body_then_c, level_c, body_lag, length_ms = pieces[number]
+            if body_c < cell_c and body_then_c > then_c:  # it fell first, and rose then
+                lag = self.cell_lag_ms
+                turn_ms = _turn_ms(body_c, cell_c, level_c, body_lag, lag)
+                if 0.0 < turn_ms < length_ms:
+                    turned = chained(body_c, cell_c, level_c, body_lag, lag, turn_ms)
+                    lowest_c = min(lowest_c, turned[1])
+            cell_c = then_c
+        return lowest_c, cell_c
+
+
+def _course(run: CameraRun, spans: list[Asked], now_ms: int, until_ms: int) -> list[_Stretch]:
+    """The course of a camera's body through what is asked until a time, and the rests between."""
+    thermal, climate = run.thermal, run.thermal.climate
+    at_ms, step, body_c, worn = now_ms, thermal.step, thermal.body_c, thermal.body
+    found: list[_Stretch] = []
     for span in spans:
         assert span.recording is not None
+        if span.start_ms > at_ms:
+            rest = _Stretch(None, thermal.cell_lag_ms)
+            found.append(rest)
+            rise_k = _rest_rise_k(run)
+            step, body_c = _go(run, rest, climate, step, body_c, at_ms, span.start_ms, rise_k)
+            at_ms = span.start_ms
         if span.recording.body is not worn:
             worn = span.recording.body
-            coldest_c = min(climate_of(worn, run.thermal.conditions).base_c[first:last])
-            lowest = min(lowest, coldest_c)
-    return lowest
+            climate = climate_of(worn, thermal.conditions)
+        asked = _Stretch(span, thermal.cell_lag_ms)
+        found.append(asked)
+        end_ms = min(span.end_ms, until_ms)
+        step, body_c = _go(run, asked, climate, step, body_c, at_ms, end_ms, span.need_rise_k)
+        at_ms = max(at_ms, end_ms)
+    return found
 
 
-def _held_back(
-    run: CameraRun, cell: Cell, line: _Line, spans: list[Asked], now_ms: int, until_ms: int
-) -> float:
-    """The most that the cold holds back at any instant asked [0..1]."""
-    course = _Course(run, cell.cell_c, now_ms)
-    held = 0.0
-    for span in spans:
-        assert span.recording is not None
-        if span.start_ms > course.at_ms:
-            course.go(span.start_ms, _rest_rise_k(run))
-        curve = line.of(span)
-        course.use_set_up(span)
-        held = max(held, curve.at(course.cell_c))
-        lowest_c = course.go(min(span.end_ms, until_ms), span.need_rise_k)
-        held = max(held, curve.at(lowest_c))
-    return held
+def _go(
+    run: CameraRun,
+    stretch: _Stretch,
+    climate: Climate,
+    step: int,
+    body_c: float,
+    at_ms: int,
+    to_ms: int,
+    rise_k: float,
+) -> tuple[int, float]:
+    """Add the pieces of a stretch; the step of the conditions and the body [degC] at its end."""
+    starts = run.thermal.conditions.starts_ms
+    base_c, g, lags_ms = climate.base_c, climate.g, climate.lag_ms
+    lag, final = run.thermal.cell_lag_ms, len(starts) - 1
+    while at_ms < to_ms:
+        passes = step < final and starts[step + 1] <= to_ms
+        end_ms = starts[step + 1] if passes else to_ms
+        level_c, body_lag = base_c[step] + g[step] * rise_k, lags_ms[step]
+        length_ms = float(end_ms - at_ms)
+        then_c, decay, shift = following(body_c, level_c, body_lag, lag, length_ms)
+        stretch.decays.append(decay)
+        stretch.shifts.append(shift)
+        stretch.pieces.append((body_c, then_c, level_c, body_lag, length_ms))
+        at_ms, body_c = end_ms, then_c
+        if passes:
+            step += 1
+    return step, body_c
 
 
 def _rest_rise_k(run: CameraRun) -> float:
@@ -114,49 +208,6 @@ def _rest_rise_k(run: CameraRun) -> float:
     if run.between == "standby":
         return run.thermal.body.resistance_k_per_w * run.energy.standby_w
     return run.recording.rise_k if run.between == "on" and run.recording else 0.0
-
-
-class _Course:
-    """Body and cell marched ahead through the steps of the conditions."""
-
-    def __init__(self, run: CameraRun, cell_c: float, now_ms: int) -> None:
-        self.run, self.at_ms = run, now_ms
-        self.body_c, self.cell_c = run.thermal.body_c, cell_c
-        self.climate, self.step = run.thermal.climate, run.thermal.step
-        self.worn = run.thermal.body
-
-    def use_set_up(self, span: Asked) -> None:
-        """Go on in the set-up of a stretch."""
-        assert span.recording is not None
-        if span.recording.body is not self.worn:
-            self.worn = span.recording.body
-            self.climate = climate_of(self.worn, self.run.thermal.conditions)
-
-    def go(self, to_ms: int, rise_k: float) -> float:
-        """Go on to a time; the lowest temperature of the cell on the way [degC]."""
-        starts, climate = self.run.thermal.conditions.starts_ms, self.climate
-        base_c, g, lags_ms = climate.base_c, climate.g, climate.lag_ms
-        lag, final = self.run.thermal.cell_lag_ms, len(starts) - 1
-        at_ms, step, body_c, cell_c = self.at_ms, self.step, self.body_c, self.cell_c
-        lowest_c = cell_c
-        while at_ms < to_ms:
-            passes = step < final and starts[step + 1] <= to_ms
-            end_ms = starts[step + 1] if passes else to_ms
-            level_c, body_lag = base_c[step] + g[step] * rise_k, lags_ms[step]
-            length_ms = float(end_ms - at_ms)
-            body_then_c, cell_then_c = chained(body_c, cell_c, level_c, body_lag, lag, length_ms)
-            if cell_then_c < lowest_c:  # noqa: PLR1730 - min() costs more than the comparison
-                lowest_c = cell_then_c
-            if body_c < cell_c and body_then_c > cell_then_c:  # it fell first, and rose then
-                turn_ms = _turn_ms(body_c, cell_c, level_c, body_lag, lag)
-                if 0.0 < turn_ms < length_ms:
-                    turned = chained(body_c, cell_c, level_c, body_lag, lag, turn_ms)
-                    lowest_c = min(lowest_c, turned[1])
-            at_ms, body_c, cell_c = end_ms, body_then_c, cell_then_c
-            if passes:
-                step += 1
-        self.at_ms, self.step, self.body_c, self.cell_c = at_ms, step, body_c, cell_c
-        return lowest_c
 
 
 def _turn_ms(body_c: float, cell_c: float, level_c: float, body_lag: float, lag: float) -> float:

@@ -16,7 +16,7 @@ from ..trip.scene import Scene
 from ..trip.timeline import Laid
 from .handling import Handling
 from .lookahead import Need
-from .reach import gives_now, reachable_wh
+from .reach import Reachable
 from .tasks import SwapBattery, SwapCard
 
 
@@ -49,39 +49,33 @@ class Swapping:
         self.plan = scene.hands
         self.timeline = scene.timeline
 
-    @staticmethod
-    def held_wh(run: CameraRun, wanted_wh: float, now_ms: int, horizon_ms: int) -> float | None:
-        """What the battery in it gives over what is asked until the horizon [W h].
-
-        None where it would not even start what is asked next.
-        """
-        if run.cell is None or not gives_now(run, now_ms, horizon_ms):
-            return None
-        return reachable_wh(run, run.cell, wanted_wh, now_ms, horizon_ms)
-
     def battery_due(
-        self, run: CameraRun, need: Need, held_wh: float | None, now_ms: int, horizon_ms: int
+        self, run: CameraRun, need: Need, held_wh: float | None, reach: Reachable
     ) -> SwapBattery | None:
-        """Swap when what can be reached falls short of what is asked (model/hands#swap)."""
+        """Swap when what can be reached falls short of what is asked (model/hands#swap).
+
+        What the battery in it gives is None where it would not even start what is asked next.
+        """
         if not run.camera.battery_comes_out or need.wh <= 0.0 or self._fed(run):
             return None
+        now_ms = reach.now_ms
         gives, held_wh = held_wh is not None, held_wh or 0.0
         wanted = need.wh * self.defaults.swap_margin.value
         if held_wh >= wanted or (gives and not self.plan.early):
             return None
-        if gives and self._serves_later(now_ms, held_wh * MS_PER_HOUR / need.mean_w):
+        if gives and self.serves_later(now_ms, held_wh * MS_PER_HOUR / need.mean_w):
             return None
-        found = self._best_spare(run, wanted, held_wh, now_ms, horizon_ms)
+        found = self._best_spare(reach, wanted, held_wh)
         if found is None or (gives and self._is_only_warmer(run, found[0], now_ms)):
             return None
         best, gives_wh = found
         takes_ms = self.handling.swap_ms(run, now_ms)
         gained_wh = min(need.wh, gives_wh) - min(need.wh, held_wh)
-        if gained_wh * MS_PER_HOUR <= need.mean_w * self._costs_ms(run, now_ms, takes_ms):
+        if gained_wh * MS_PER_HOUR <= need.mean_w * self.costs_ms(run, now_ms, takes_ms):
             return None
         return SwapBattery(need.importance, need.lasts_ms, run.index, takes_ms, run, best)
 
-    def _serves_later(self, now_ms: int, lasts_ms: float) -> bool:
+    def serves_later(self, now_ms: int, lasts_ms: float) -> bool:
         """Whether the same hands serve when it has run out, so that it may be used up first.
 
         At the start of free hands and at their last chance a swap is never put off.
@@ -100,7 +94,7 @@ class Swapping:
         last_ms = self.handling.last_chance_ms(interval)
         return now_ms < last_ms <= next_start_ms(run)
 
-    def _costs_ms(self, run: CameraRun, now_ms: int, takes_ms: int) -> int:
+    def costs_ms(self, run: CameraRun, now_ms: int, takes_ms: int) -> int:
         """Asked time that a swap begun now costs, with the boot after it [ms].
 
         Source: model/hands#swap.
@@ -115,17 +109,17 @@ class Swapping:
         return lost_ms + run.boot_ms if lost_ms else 0
 
     def _best_spare(
-        self, run: CameraRun, wanted_wh: float, held_wh: float, now_ms: int, horizon_ms: int
+        self, reach: Reachable, wanted_wh: float, held_wh: float
     ) -> tuple[Cell, float] | None:
         """The least-charged spare that suffices, else the one that gives most and more.
 
         Source: model/hands#swap.
         """
-        spares = self._spares(run, now_ms)
+        spares = self._spares(reach.run, reach.now_ms)
         for cell in sorted(spares, key=lambda one: one.charge):
             if cell.wh * cell.charge < wanted_wh:
                 continue  # it would not suffice at its warmest
-            gives_wh = reachable_wh(run, cell, wanted_wh, now_ms, horizon_ms)
+            gives_wh = reach.gives_wh(cell, wanted_wh)
             if gives_wh >= wanted_wh:
                 return cell, gives_wh
         fullest: tuple[Cell, float] | None = None
@@ -133,7 +127,7 @@ class Swapping:
         for cell in sorted(spares, key=lambda one: -one.wh * one.charge):
             if cell.wh * cell.charge <= most_wh:
                 break  # nor does any after it
-            gives_wh = reachable_wh(run, cell, wanted_wh, now_ms, horizon_ms)
+            gives_wh = reach.gives_wh(cell, wanted_wh)
             if gives_wh > most_wh:
                 fullest, most_wh = (cell, gives_wh), gives_wh
         return fullest
@@ -167,13 +161,20 @@ class Swapping:
         recording = following.recording if following else None
         return recording is not None and recording.set_up.power == "outside_only"
 
+    @staticmethod
+    def _writes_own(run: CameraRun) -> bool:
+        """Whether what is wanted next goes to the camera's own memory."""
+        following = run.schedule.wanted or run.schedule.following()
+        recording = following.recording if following else None
+        return run.camera.writes_own(recording.set_up if recording else None)
+
     def card_due(self, run: CameraRun, need: Need, now_ms: int) -> SwapCard | None:
         """Swap when the card is unfit, full, or has less room than what is asked.
 
         Source: model/hands#swap.
         """
-        slot = run.camera.memory
-        if slot.kind == "fixed" or need.bytes <= 0 or need.peak_rate is None:
+        slot = run.camera.card_slot
+        if slot is None or self._writes_own(run) or need.bytes <= 0 or need.peak_rate is None:
             return None
         unfit = Cause.CARD_UNFIT in run.holds
         stuck = Cause.CARD_FULL in run.holds
@@ -181,7 +182,7 @@ class Swapping:
         wanted = need.bytes * self.defaults.swap_margin.value
         if free >= wanted or (free > 0 and not self.plan.early and not stuck):
             return None
-        if free > 0 and not stuck and self._serves_later(now_ms, free * 1000 / need.rate):
+        if free > 0 and not stuck and self.serves_later(now_ms, free * 1000 / need.rate):
             return None
         spares = [
             card
@@ -207,14 +208,15 @@ class Swapping:
     def card_said(self, run: CameraRun, here: Laid, now_ms: int) -> SwapCard | None:
         """The plan's own word on a card at this stop, where it can be done now."""
         said = self.plan.card_swaps.get((run.camera.id, here.id))
-        made = (run.camera.id, here.id) in self.cards_made
-        if said is None or said.card is None or made or Cause.COPYING in run.holds:
+        if said is None or said.card is None or Cause.COPYING in run.holds:
+            return None
+        if (run.camera.id, here.id) in self.cards_made:
             return None
         if said.when == "leaving" and now_ms < self.handling.leaving_ms(here):
             return None
-        slot = run.camera.memory
+        slot = run.camera.card_slot
         card = next((one for one in self.cards if one.store.id == said.card), None)
-        if card is None or card.place != "bag" or slot.kind == "fixed" or card.gb > slot.largest_gb:
+        if slot is None or card is None or card.place != "bag" or card.gb > slot.largest_gb:
             return None
         run.advance(now_ms)
         takes_ms = self.handling.card_ms(run, now_ms)

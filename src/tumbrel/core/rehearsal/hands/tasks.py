@@ -9,12 +9,13 @@ from mypy_extensions import mypyc_attr
 
 from ...document import Copy
 from ..camera.camera_run import CameraRun
-from ..power.loads import ChargerRun, Consumer, Supply
+from ..power.consumer import Consumer
+from ..power.loads import ChargerRun, Supply
 from ..stock.batteries import Cell
 from ..stock.cards import CardRun
 from ..trip.asked import Asked
 
-TaskKind = Literal["restart", "swap", "card", "move", "plug", "wake", "copy", "copy_end"]
+TaskKind = Literal["restart", "swap", "card", "module", "move", "plug", "wake", "copy", "copy_end"]
 PLUG_RANK: Final = 3
 COPY_RANK: Final = 4
 NO_CAMERA: Final = -1
@@ -130,6 +131,25 @@ class SwapCard(OnCamera):
 
 @mypyc_attr(serializable=True)
 @dataclass(slots=True, eq=False)
+class SwapModule(OnCamera):
+    """Another module onto a camera; `said_at` is the leg or stop at which the plan says so."""
+
+    supply: Supply
+    said_at: str = ""
+
+    @property
+    def kind(self) -> TaskKind:
+        """In the board's word."""
+        return "module"
+
+    @property
+    def unit(self) -> str:
+        """The module that goes on."""
+        return self.supply.source.id
+
+
+@mypyc_attr(serializable=True)
+@dataclass(slots=True, eq=False)
 class Remount(OnCamera):
     """A camera onto another mount, or built another way, for a stretch (model/hands#moving)."""
 
@@ -149,6 +169,7 @@ class PlugIn(PerhapsOnCamera):
     consumer: Consumer
     supply: Supply
     port: int = -1
+    stays: bool = False
 
     @property
     def kind(self) -> TaskKind:
@@ -226,6 +247,7 @@ AnyTask = (
     Restart
     | SwapBattery
     | SwapCard
+    | SwapModule
     | Remount
     | PlugIn
     | LayInCharger
@@ -239,7 +261,7 @@ def changes_power(task: AnyTask) -> bool:
     """Whether grants of sources are made anew after a task; a battery may leave a charger."""
     if isinstance(task, SwapBattery):
         return task.cell.in_charger
-    return isinstance(task, PlugIn | LayInCharger | WakeBank)
+    return isinstance(task, PlugIn | LayInCharger | WakeBank | SwapModule)
 
 
 @dataclass(frozen=True, slots=True)

@@ -13,10 +13,12 @@ from mypy_extensions import mypyc_attr
 
 from ...charging import MS_PER_HOUR, NEVER_MS
 from ..state.append_log import Log
-from ..stock.batteries import Cell, refusal_of
+from ..stock.batteries import Cell
 from ..trip.scene import Scene
-from .loads import BankRun, ChargerRun, Consumer, Supply
+from .consumer import Consumer
+from .loads import ChargerRun, Supply
 from .next_event import ROW_MS, GridWatch
+from .stores import BankRun, GearRun
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,7 +42,11 @@ class HungOn:
 
 @mypyc_attr(serializable=True)
 class Grid(GridWatch):
-    """All sources and chargers of a trip, advanced from event to event."""
+    """All sources and chargers of a trip, advanced from event to event.
+
+    `rides` says which module is on a camera, by the camera's number. Of a chain the last store is
+    booked first: what one takes from its own source is known once what hangs on it has been fed.
+    """
 
     def __init__(self, scene: Scene) -> None:
         defaults = scene.defaults
@@ -49,8 +55,12 @@ class Grid(GridWatch):
             [ChargerRun(charger, defaults) for charger in scene.chargers],
             [Supply(source, defaults) for source in scene.sources],
         )
+        self.downstream_first = list(self.supplies)
         self.banks = [supply.bank for supply in self.supplies if supply.bank is not None]
+        self.gears = [GearRun(one, defaults) for one in scene.gear]
+        self.rides: dict[int, str] = {}
         self.due_ms = NEVER_MS
+        self.low = {bank.id for bank in self.banks}
         self.hung_count = 0
         self.log: Log[Switched] = Log()
         self.hung: Log[HungOn] = Log()
@@ -72,8 +82,10 @@ class Grid(GridWatch):
         self.hung_count += 1
         self.hung.append(HungOn(self.now_ms, supply.source.id, port, consumer.id))
         supply.seen_wh[port] = consumer.port_wh
+        consumer.on_store(module=supply.bank is not None and supply.bank.module)
         if supply.bank is not None:
             supply.bank.switched_off = False
+        self._order(consumer)
 
     def detach(self, consumer: Consumer) -> None:
         """Take something off its port."""
@@ -87,6 +99,29 @@ class Grid(GridWatch):
         self.hung_count -= 1
         self.hung.append(HungOn(self.now_ms, supply.source.id, port, ""))
         consumer.unplug()
+        self._order(consumer)
+
+    def _order(self, consumer: Consumer) -> None:
+        """Of chains of stores the last first, once one of them hangs elsewhere."""
+        if isinstance(consumer, BankRun):
+            self.downstream_first = sorted(
+                self.supplies, key=lambda one: len(self.behind(one)), reverse=True
+            )
+
+    def behind(self, supply: Supply | None) -> list[BankRun]:
+        """The stores of a chain, from a source on to the first of it."""
+        found, at = [], supply
+        while at is not None and at.bank is not None:
+            found.append(at.bank)
+            at = self.supply_of(at.bank)
+        return found
+
+    def wake_behind(self, consumer: Consumer) -> bool:
+        """Switch on the banks on whose chain something hangs; whether any was off."""
+        off = [bank for bank in self.behind(self.supply_of(consumer)) if bank.switched_off]
+        for bank in off:
+            bank.switched_off = False
+        return bool(off)
 
     def charger_of(self, cell: Cell) -> ChargerRun | None:
         """The charger in which a cell lies."""
@@ -110,14 +145,14 @@ class Grid(GridWatch):
             for consumer in supply.ports:
                 if consumer is not None:
                     consumer.advance(to_ms)
-        for bank in self.banks:
-            bank.bring_in(elapsed_ms)
-        for supply in self.supplies:
+        for gear in self.gears:
+            gear.go(to_ms)
+            gear.note(to_ms, ROW_MS)
+        for supply in self.downstream_first:
             self._give(supply, elapsed_ms)
         for bank in self.banks:
             bank.cell_c = bank.climate.after(bank.cell_c, self.now_ms, to_ms)
-            if not bank.rows or to_ms - bank.rows[-1][0] >= ROW_MS:
-                bank.rows.append((to_ms, bank.charge, bank.cell_c))
+            bank.note(to_ms, ROW_MS)
         self.now_ms = to_ms
 
     def _advance_charger(self, charger: ChargerRun, to_ms: int) -> None:
@@ -144,15 +179,19 @@ class Grid(GridWatch):
         bank = supply.bank
         if bank is None:
             return
-        efficiency = self.defaults.bank_efficiency.value
-        line = bank.curve.at(bank.cell_c)
+        passed_wh = bank.passed_on(taken_wh, elapsed_ms)
+        taken_wh -= passed_wh
+        efficiency = bank.efficiency
         loads_wh = bank.loads_w * elapsed_ms / MS_PER_HOUR
+        idle_wh = supply.idle_w() * elapsed_ms / MS_PER_HOUR
+        bank.bring_in(passed_wh, (taken_wh + loads_wh) / efficiency + idle_wh, elapsed_ms)
+        line = bank.curve.at(bank.cell_c)
         loads_wh = min(loads_wh, max(0.0, (bank.charge - line) * bank.wh * efficiency - taken_wh))
         bank.used_wh += loads_wh
         out_wh = (taken_wh + loads_wh) / efficiency
         reserve = bank.reserve
         before = bank.charge
-        bank.charge = max(0.0, bank.charge - out_wh / bank.wh)
+        bank.charge = max(0.0, bank.charge - (out_wh + idle_wh) / bank.wh)
         bank.lost_wh += (before - bank.charge) * bank.wh - taken_wh - loads_wh
         if bank.reserve_touched_ms is None and bank.charge < reserve - 1e-9 <= before + 1e-6:
             bank.reserve_touched_ms = self.now_ms + elapsed_ms
@@ -163,8 +202,16 @@ class Grid(GridWatch):
         return (
             [(cell.id, cell.topped, cell.refused) for cell in cells],
             [(bank.dry, bank.switched_off, bank.topped, bank.refused) for bank in self.banks],
+            [(gear.dry, gear.topped, gear.refused, gear.in_use()) for gear in self.gears],
             [supply.gives_w(self.now_ms) > 0.0 for supply in self.supplies],
         )
+
+    def newly_low(self) -> bool:
+        """Whether a bank has fallen so low, since this was last asked, that it is worth a hand."""
+        below = self.defaults.chargeable_below.value
+        low = {bank.id for bank in self.banks if bank.charge < below}
+        before, self.low = self.low, low
+        return not low <= before
 
     def only_banks_fed(self, at_ms: int) -> bool:
         """Do all that is due where sources that only feed banks have changed, and nothing else.
@@ -173,7 +220,8 @@ class Grid(GridWatch):
         """
         changed = [s for s in self.supplies if s.table.next_change(self.now_ms) == at_ms]
         fed = [one for supply in changed for one in supply.ports if one is not None]
-        if at_ms >= self.others_due_ms or not all(isinstance(one, BankRun) for one in fed):
+        plain = all(isinstance(one, BankRun) and not one.module for one in fed)
+        if at_ms >= self.others_due_ms or not plain:
             return False
         self.advance(at_ms)
         for one in fed:
@@ -196,34 +244,41 @@ class Grid(GridWatch):
                     self._review(bay.cell, charger)
         for bank in self.banks:
             self._review_bank(bank)
-        for supply in self.supplies:
+        for gear in self.gears:
+            self._review_gear(gear)
+        for supply in reversed(self.downstream_first):
             if any(one is not None for one in supply.ports):
                 self._grant(supply)
+            bank_run = supply.bank
+            if bank_run is not None and bank_run.module:
+                bank_run.flow(self.taken_w(supply))
         self._watch_low_load()
         self.due_ms = self.next_ms()
 
     def _review(self, cell: Cell, charger: ChargerRun) -> None:
         before = cell.refused
-        cell.refused = refusal_of(cell.cell_c, before, self.defaults)
+        cell.review(self.defaults)
         live = self.supply_of(charger) is not None
         if live and cell.refused and cell.refused != before:
             self.log.append(Switched(self.now_ms, cell.id, f"refused_{cell.refused}"))
 
     def _review_bank(self, bank: BankRun) -> bool:
         """Whether it is refused, full or dry now; true when that has changed."""
-        before = (bank.refused, bank.topped, bank.dry)
-        bank.refused = refusal_of(bank.cell_c, bank.refused, self.defaults)
-        if bank.charge >= self.defaults.full.value - 1e-6:  # loads take some as it fills
-            bank.topped = True
-        elif bank.charge < self.defaults.chargeable_below.value:
-            bank.topped = False
-        floor = bank.floor()
-        if bank.charge <= floor + 1e-7 and not bank.dry:
-            bank.dry = True
+        dry = bank.dry
+        changed = bank.review()
+        if bank.dry and not dry:
             self.log.append(Switched(self.now_ms, bank.id, "dry"))
-        elif bank.dry and bank.charge >= floor + self.defaults.revival.value - 1e-7:
-            bank.dry = False
-        return (bank.refused, bank.topped, bank.dry) != before
+        return changed
+
+    def _review_gear(self, gear: GearRun) -> None:
+        """Used now, it comes off its cable; it is told when it dies."""
+        dry = gear.dry
+        gear.settle()
+        if gear.in_use():
+            self.detach(gear)
+            gear.settle()
+        if gear.dry and not dry:
+            self.log.append(Switched(self.now_ms, gear.id, "dry"))
 
     def _grant(self, supply: Supply) -> None:
         """Feeding cameras first, then port by port; none more than its port gives.
@@ -237,7 +292,15 @@ class Grid(GridWatch):
         for port in order:
             consumer = supply.ports[port]
             assert consumer is not None
+            if isinstance(consumer, BankRun) and consumer.module:
+                consumer.below_w = self._wanted_below(consumer)
             left -= consumer.grant(min(left, supply.source.ports[port]))
+
+    def _wanted_below(self, module: BankRun) -> float:
+        """What the camera on a module would take of it [W]."""
+        own = next(one for one in self.supplies if one.bank is module)
+        wanted = [one.wants_w() for one in own.ports if one is not None]
+        return min(own.source.ports[0], sum(wanted, 0.0))
 
     def _watch_low_load(self) -> None:
         """A bank with too little to do switches itself off after a while (model/charging#bank)."""

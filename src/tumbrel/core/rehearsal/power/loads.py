@@ -5,79 +5,19 @@ Source: model/charging#cell.
 
 from __future__ import annotations
 
-from abc import ABC, abstractmethod
 from dataclasses import dataclass
 from typing import Final
 
 from mypy_extensions import mypyc_attr
 
-from ...charging import MS_PER_HOUR
 from ...document import Charger
 from ...parameters import Defaults
-from ..state.append_log import Log
 from ..stock.batteries import CHARGER_MARK, Cell
-from ..trip.scene import BankAtStart, SourceAtStart
+from ..trip.scene import SourceAtStart
+from .consumer import Consumer
+from .stores import BankRun
 
 SHARE_MS: Final = 120_000
-
-
-@mypyc_attr(serializable=True)
-class Consumer(ABC):
-    """Whatever hangs on a source: a camera, a charger with its bays, a bank that is filled.
-
-    `hung_on` is the number of its source; `runs` says that it is a camera, which runs on its port
-    besides being charged, `on_banks` that a bank may feed it.
-    """
-
-    __slots__ = ("hung_on", "id", "name", "on_banks", "runs")
-
-    def __init__(self, key: str, name: str, *, runs: bool = False, on_banks: bool = True) -> None:
-        self.id = key
-        self.name = name
-        self.runs = runs
-        self.on_banks = on_banks
-        self.hung_on: int | None = None
-
-    @property
-    @abstractmethod
-    def port_wh(self) -> float:
-        """What it has taken from ports so far [W h]."""
-
-    @property
-    def unit(self) -> str:
-        """Key of the battery or bank that is charged, else empty."""
-        return ""
-
-    @property
-    def draws(self) -> bool:
-        """Whether it runs on its port now; such are fed first (model/hands#plug)."""
-        return False
-
-    @abstractmethod
-    def wants_w(self) -> float:
-        """What it would take from a port now [W]."""
-
-    @abstractmethod
-    def would_take_w(self) -> float:
-        """What it would take were a source switched on for it [W]."""
-
-    @abstractmethod
-    def taking_w(self) -> float:
-        """What it takes from its port now [W]."""
-
-    @abstractmethod
-    def grant(self, most_w: float) -> float:
-        """Take what it wants of what its port gives; how much that is [W]."""
-
-    @abstractmethod
-    def unplug(self) -> None:
-        """Its cable comes out."""
-
-    def advance(self, to_ms: int) -> None:  # noqa: B027 - only cameras do
-        """Move to a time, where it does so by itself; the grid moves chargers and banks."""
-
-    def plan_next(self) -> None:  # noqa: B027 - only cameras do
-        """Find what it meets next, where it has events of its own."""
 
 
 @mypyc_attr(serializable=True)
@@ -143,10 +83,6 @@ class ChargerRun(Consumer):
                 wanted += min(self.bay_w, taken_w)
         return min(self.in_w, wanted)
 
-    def would_take_w(self) -> float:
-        """The same [W]."""
-        return self.wants_w()
-
     def grant(self, most_w: float) -> float:
         """Take what it wants of what its port gives; how much that is [W]."""
         wanted = self.wants_w()
@@ -208,109 +144,10 @@ class ChargerRun(Consumer):
 
 
 @mypyc_attr(serializable=True)
-class BankRun(Consumer):
-    """A power bank's store (model/charging#bank)."""
-
-    __slots__ = (
-        "_port_wh",
-        "bank",
-        "cell_c",
-        "charge",
-        "climate",
-        "curve",
-        "defaults",
-        "dry",
-        "into_w",
-        "loads_w",
-        "lost_wh",
-        "low_since_ms",
-        "refused",
-        "reserve",
-        "reserve_touched_ms",
-        "rows",
-        "switched_off",
-        "topped",
-        "used_wh",
-        "wh",
-    )
-
-    def __init__(self, carried: BankAtStart, defaults: Defaults) -> None:
-        bank = carried.bank
-        super().__init__(bank.id, bank.name, on_banks=False)
-        self.bank = bank
-        self.wh = carried.wh
-        self.charge = bank.charge
-        self.curve = carried.curve
-        self.climate = carried.climate
-        self.cell_c = carried.climate.base_c[0]
-        self.loads_w = carried.loads_w
-        self.defaults = defaults
-        self.reserve = bank.reserve_wh / (self.wh * defaults.bank_efficiency.value)
-        self.into_w = 0.0
-        self.refused = ""
-        self.dry = self.topped = self.switched_off = False
-        self.low_since_ms: int | None = None
-        self.reserve_touched_ms: int | None = None
-        self._port_wh = self.used_wh = self.lost_wh = 0.0
-        self.rows: Log[tuple[int, float, float]] = Log()
-        self.rows.append((0, self.charge, self.cell_c))
-
-    @property
-    def unit(self) -> str:
-        """The bank itself."""
-        return self.id
-
-    @property
-    def port_wh(self) -> float:
-        """What it has taken from ports so far [W h]."""
-        return self._port_wh
-
-    def floor(self) -> float:
-        """Charge below which no camera gets anything: the cold's line, or the reserve.
-
-        Source: model/charging#reserve.
-        """
-        return max(self.curve.at(self.cell_c), self.reserve)
-
-    def wants_w(self) -> float:
-        """What it would take from its port [W]."""
-        return self.bank.in_w if not self.refused and not self.topped else 0.0
-
-    def would_take_w(self) -> float:
-        """What it would take were a source switched on for it [W]."""
-        return self.bank.in_w if self.charge < self.defaults.full.value else 0.0
-
-    def taking_w(self) -> float:
-        """What it takes from its port now [W]."""
-        return self.into_w / self.defaults.charge_efficiency.value
-
-    def grant(self, most_w: float) -> float:
-        """Take what it wants of what its port gives; how much that is [W]."""
-        given = min(most_w, self.wants_w())
-        self.into_w = given * self.defaults.charge_efficiency.value
-        return given
-
-    def unplug(self) -> None:
-        """Its cable comes out."""
-        self.into_w = 0.0
-
-    def bring_in(self, elapsed_ms: int) -> None:
-        """What its port gives over a stretch."""
-        if self.into_w <= 0.0:
-            return
-        efficiency = self.defaults.charge_efficiency.value
-        into_wh = self.into_w * elapsed_ms / MS_PER_HOUR
-        into_wh = min(into_wh, max(0.0, self.defaults.full.value - self.charge) * self.wh)
-        self.charge += into_wh / self.wh
-        self._port_wh += into_wh / efficiency
-        self.lost_wh += into_wh / efficiency - into_wh
-
-
-@mypyc_attr(serializable=True)
 class Supply:
     """A source with what hangs on its ports, and what each has taken as last seen [W h]."""
 
-    __slots__ = ("bank", "given_wh", "ports", "seen_wh", "source", "table")
+    __slots__ = ("bank", "given_wh", "on_w", "ports", "seen_wh", "source", "table")
 
     def __init__(self, carried: SourceAtStart, defaults: Defaults) -> None:
         self.source = carried.source
@@ -319,6 +156,21 @@ class Supply:
         self.ports: list[Consumer | None] = [None for _ in carried.source.ports]
         self.seen_wh = [0.0 for _ in carried.source.ports]
         self.given_wh = 0.0
+        idles = self.bank is not None and not self.bank.module
+        self.on_w = defaults.bank_idle_w.value if idles else 0.0
+
+    def idle_w(self) -> float:
+        """What a bank takes of its own while it is on for what hangs on it [W].
+
+        Source: model/charging#bank.
+        """
+        bank = self.bank
+        if bank is None or bank.dry or bank.switched_off:
+            return 0.0
+        for one in self.ports:
+            if one is not None:
+                return self.on_w
+        return 0.0
 
     def adopt(self, carried: SourceAtStart) -> None:
         """Go on in a trip that was the same until now."""
@@ -339,7 +191,8 @@ class Supply:
         return 0 <= port < len(self.ports) and self.ports[port] is None
 
     def gives_w(self, at_ms: int) -> float:
-        """What it can give in all at a time [W]."""
-        if self.bank is not None and (self.bank.dry or self.bank.switched_off):
-            return 0.0
+        """What it can give in all at a time [W]; a dry module what is passed through it."""
+        bank = self.bank
+        if bank is not None and (bank.dry or bank.switched_off):
+            return min(bank.granted_w, self.table.at(at_ms)) if bank.module else 0.0
         return self.table.at(at_ms)

@@ -5,6 +5,7 @@ Source: model/charging#cell.
 
 from __future__ import annotations
 
+from math import log
 from typing import Final
 
 from mypy_extensions import mypyc_attr
@@ -13,10 +14,13 @@ from ...charging import MS_PER_HOUR, NEVER_MS
 from ...parameters import Defaults
 from ...two_lags import first_zero
 from ..stock.batteries import Cell
-from .loads import SHARE_MS, BankRun, Bay, ChargerRun, Supply
+from ..trip.climate import PlaceClimate
+from .loads import SHARE_MS, Bay, ChargerRun, Supply
+from .stores import BankRun, GearRun, StoreRun
 
 SOON_MS: Final = 24 * 3_600_000
 ROW_MS: Final = 600_000
+SECOND_MS: Final = 1000
 
 
 @mypyc_attr(serializable=True)
@@ -31,6 +35,7 @@ class GridWatch:
         self.bays_due_ms = self.others_due_ms = NEVER_MS
         self.chargers = chargers
         self.supplies = supplies
+        self.gears: list[GearRun] = []
 
     def taken_w(self, supply: Supply) -> float:
         """What its ports take now [W]."""
@@ -64,12 +69,25 @@ class GridWatch:
                 continue
             if bank.low_since_ms is not None:
                 first = min(first, bank.low_since_ms + after_ms)
+            elif not (bank.bank.stays_on or bank.switched_off or bank.dry):
+                first = min(first, self._low_load_ms(supply))
             first = min(first, self._bank_ms(supply, bank, min(first, self.now_ms + SOON_MS)))
+        for gear in self.gears:
+            first = min(first, self._gear_ms(gear, min(first, self.now_ms + SOON_MS)))
         self.others_due_ms = first
         for supply in self.supplies:
             if any(one is not None for one in supply.ports):
                 first = min(first, supply.table.next_change(self.now_ms))
         return max(self.now_ms + 1, first)
+
+    def _low_load_ms(self, supply: Supply) -> int:
+        """When what cameras take as they fill may be too little for a bank, at the earliest."""
+        lags_ms = [one.taper_ms() for one in supply.ports if one is not None]
+        tapering = [lag_ms for lag_ms in lags_ms if lag_ms > 0.0]
+        low_w, taken_w = self.defaults.bank_off_below_w.value, self.taken_w(supply)
+        if not tapering or taken_w < low_w:
+            return NEVER_MS
+        return self.now_ms + max(SECOND_MS, int(min(tapering) * log(taken_w / low_w)) + 1)
 
     def _bay_ms(self, bay: Bay, cell: Cell) -> int:
         """When a charging cell is full, draws too little, or is refused; or may go on again.
@@ -90,37 +108,76 @@ class GridWatch:
                 first = min(
                     first, self.now_ms + cell.intake.ms_to(cell.charge, bay.into_w, low_at) + 1
                 )
-        levels = [d.refuse_cold_c.value, d.refuse_hot_c.value]
-        if cell.refused == "cold":
-            levels = [d.resume_cold_c.value]
-        elif cell.refused == "hot":
-            levels = [d.resume_hot_c.value]
-        for level_c in levels:
-            crossing = cell.bag_climate.crossing(cell.cell_c, self.now_ms, level_c, first)
-            if crossing is not None:
-                first = min(first, crossing)
+        return min(first, self._turns_ms(cell))
+
+    def _turns_ms(self, cell: Cell) -> int:
+        """When a charging cell is refused, or no more, or fills at another rate; found once."""
+        d = self.defaults
+        if cell.turns_ms > self.now_ms and cell.turns_as == (cell.refused, cell.cool):
+            return cell.turns_ms
+        turn = d.warm_above_c if cell.cool else d.cool_below_c
+        also = [] if cell.refused else [turn.value]
+        first = self._first_turn_ms(cell.bag_climate, cell.cell_c, cell.refused, also)
+        cell.turns_as, cell.turns_ms = (cell.refused, cell.cool), first
         return first
 
     def _bank_ms(self, supply: Supply, bank: BankRun, bound_ms: int) -> int:
         """When a bank may be dry or full, at the earliest: what hangs on it only takes less."""
+        taken_w = self.taken_w(supply)
+        if bank.module:
+            taken_w -= min(taken_w, bank.granted_w)
+        out_w = (taken_w + bank.loads_w) / bank.efficiency
+        return self._store_ms(bank, out_w + supply.idle_w() - bank.into_w, bound_ms)
+
+    def _gear_ms(self, gear: GearRun, bound_ms: int) -> int:
+        """When something with a battery is used next or no more, or may be dead or full."""
+        turn_ms = gear.turn_ms()
+        first = bound_ms if turn_ms is None else min(bound_ms, turn_ms)
+        if gear.drain_w <= 0.0 and gear.into_w <= 0.0 and not gear.dry:
+            return min(first, self._refused_ms(gear))
+        return self._store_ms(gear, gear.drain_w - gear.into_w, first)
+
+    def _store_ms(self, bank: StoreRun, out_w: float, bound_ms: int) -> int:
+        """When a store from which some watts go is dry, full or refused, or wakes."""
         d = self.defaults
         first = bound_ms
-        out_w = (self.taken_w(supply) + bank.loads_w) / d.bank_efficiency.value
-        per_ms = (out_w - bank.into_w) / MS_PER_HOUR / bank.wh
+        per_ms = out_w / MS_PER_HOUR / bank.wh
         if bank.into_w > 0.0 and bank.charge < d.full.value - 1e-6 and per_ms < 0.0:
             first = min(first, self.now_ms + int((d.full.value - bank.charge) / -per_ms) + 1)
-        if bank.into_w > 0.0 or bank.refused:
-            turns = (d.refuse_cold_c, d.refuse_hot_c, d.resume_cold_c, d.resume_hot_c)
-            for level_c in (turn.value for turn in turns):
-                crossing = bank.climate.crossing(bank.cell_c, self.now_ms, level_c, first)
-                first = min(first, crossing) if crossing is not None else first
+        spare = bank.charge - d.chargeable_below.value
+        if spare >= 0.0 and per_ms > 0.0:  # then it takes charge again, or is worth a hand
+            first = min(first, self.now_ms + int(spare / per_ms) + 1)
+        first = min(first, self._refused_ms(bank))
         if bank.dry:
-            first = min(first, self.now_ms + ROW_MS) if bank.into_w > 0.0 else first
+            if per_ms < 0.0:  # looked at again and again, as the cold's line moves
+                short = bank.floor() + d.revival.value - bank.charge
+                first = min(first, self.now_ms + min(ROW_MS, max(0, int(short / -per_ms)) + 1))
             return min(first, self._wakes_ms(bank, first))
         dry = self._dry_ms(bank, max(0.0, per_ms), first)
         return first if dry is None else dry
 
-    def _wakes_ms(self, bank: BankRun, bound_ms: int) -> int:
+    def _refused_ms(self, store: StoreRun) -> int:
+        """When a store is too cold or hot to be charged, or no more; found once."""
+        if store.turns_ms > self.now_ms and store.turns_as == store.refused:
+            return store.turns_ms
+        first = self._first_turn_ms(store.climate, store.cell_c, store.refused, [])
+        store.turns_as, store.turns_ms = store.refused, first
+        return first
+
+    def _first_turn_ms(
+        self, climate: PlaceClimate, cell_c: float, refused: str, also: list[float]
+    ) -> int:
+        """When charging is refused, or no more, or another level is met; at most a day ahead."""
+        d, first = self.defaults, self.now_ms + SOON_MS
+        levels = [d.refuse_cold_c.value, d.refuse_hot_c.value]
+        if refused:
+            levels = [d.resume_cold_c.value if refused == "cold" else d.resume_hot_c.value]
+        for level_c in (*levels, *also):
+            crossing = climate.crossing(cell_c, self.now_ms, level_c, first)
+            first = first if crossing is None else min(first, crossing)
+        return first
+
+    def _wakes_ms(self, bank: StoreRun, bound_ms: int) -> int:
         """When a dry bank has warmed enough to give again, at or before a bound.
 
         Source: model/cold#reach.
@@ -134,7 +191,7 @@ class GridWatch:
         crossing = bank.climate.crossing(bank.cell_c, self.now_ms, level_c, bound_ms)
         return bound_ms if crossing is None else crossing
 
-    def _dry_ms(self, bank: BankRun, per_ms: float, bound_ms: int) -> int | None:
+    def _dry_ms(self, bank: StoreRun, per_ms: float, bound_ms: int) -> int | None:
         """When charge falling at a rate [1/ms] meets the floor, at or before a bound."""
         reserve = bank.reserve
         climate, curve = bank.climate, bank.curve

@@ -23,7 +23,8 @@ def balance(played: Played) -> Ledgers:
     grid, cameras, cards = played.grid, played.cameras, played.cards
     lost_wh = sum((run.energy.lost_wh for run in cameras), 0.0)
     lost_wh += sum((cell.lost_wh for cell in played.cells), 0.0)
-    lost_wh += sum((bank.lost_wh for bank in grid.banks), 0.0)
+    stores = (*grid.banks, *grid.gears)
+    lost_wh += sum((one.lost_wh for one in stores), 0.0)
     lost_wh += sum((charger.lost_wh for charger in grid.chargers), 0.0)
     for run in cameras:
         drawn_wh, had_wh = run.energy.drawn_wh, run.energy.used_wh
@@ -31,7 +32,7 @@ def balance(played: Played) -> Ledgers:
             why = f"energy: {run.id} drew {drawn_wh} W h and {had_wh} were given it"
             raise LedgerBreach(why)
     used_wh = sum((run.energy.used_wh for run in cameras), 0.0)
-    used_wh += sum((bank.used_wh for bank in grid.banks), 0.0)
+    used_wh += sum((one.used_wh for one in stores), 0.0)
     ledgers = Ledgers(
         energy_start_wh=played.start_wh,
         energy_brought_wh=sum((s.given_wh for s in grid.supplies if s.bank is None), 0.0),

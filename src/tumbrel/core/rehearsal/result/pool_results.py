@@ -109,8 +109,7 @@ def sources_told(played: Played) -> tuple[SourceTold, ...]:
         if bank is not None:
             course = BankCourse(
                 wh=bank.wh,
-                reserve=bank.bank.reserve_wh
-                / (bank.wh * played.grid.defaults.bank_efficiency.value),
+                reserve=bank.bank.reserve_wh / (bank.wh * bank.efficiency),
                 t_ms=tuple(row[0] for row in bank.rows),
                 charge=rounded([row[1] for row in bank.rows], 4),
                 cell_c=rounded([row[2] for row in bank.rows], 1),

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ...document import Camera
+from ...document import Camera, Gear
 from ...memory import Store
 from ...mistakes import Mistake
 from ..camera.asked_time import FilmedSpan, GapSpan
@@ -14,11 +14,12 @@ from ..camera.trace import Trace
 from ..engine.played import Played
 from ..hands.copying import CopyDone
 from ..hands.tasks import Skipped, TaskDone
-from ..power.grid import Switched
+from ..power.grid import HungOn, Switched
 from ..stock.batteries import Cell
 from ..stock.stays import PlaceStay
 from ..trip.asked import Asked
 from ..trip.climate import PlaceClimate
+from ..trip.outside_power import OutsidePower
 from ..trip.scene import Written
 from ..trip.timeline import Timeline
 
@@ -66,6 +67,14 @@ class BankRecord:
 
 
 @dataclass(frozen=True, slots=True)
+class GearRecord:
+    """Something with a battery: when it was wanted and dead [ms]."""
+
+    gear: Gear
+    missing: Sequence[tuple[int, int]]
+
+
+@dataclass(frozen=True, slots=True)
 class TripRecord:
     """A trip as it went, with what was written for names and places."""
 
@@ -75,11 +84,14 @@ class TripRecord:
     cameras: tuple[CameraRecord, ...]
     batteries: tuple[BatteryRecord, ...]
     banks: tuple[BankRecord, ...]
+    gear: tuple[GearRecord, ...]
     done: Sequence[TaskDone]
     skipped: Sequence[Skipped]
     copied: Sequence[CopyDone]
     copies_begun: frozenset[int]
     switched: Sequence[Switched]
+    hung: Sequence[HungOn]
+    outside: Sequence[OutsidePower]
 
 
 def record_of(played: Played) -> TripRecord:
@@ -95,11 +107,14 @@ def record_of(played: Played) -> TripRecord:
             BankRecord(bank.id, bank.name, bank.reserve_touched_ms, bank.rows)
             for bank in played.grid.banks
         ),
+        gear=tuple(GearRecord(one.gear, one.missing) for one in played.grid.gears),
         done=hands.done,
         skipped=hands.skipped,
         copied=hands.copying.copied,
         copies_begun=frozenset(hands.copying.begun),
         switched=played.grid.log,
+        hung=played.grid.hung,
+        outside=played.scene.outside,
     )
 
 

@@ -10,6 +10,7 @@ from pydantic import Field
 from ...document import Importance
 from ...document.base import Part
 from ..camera.causes import Cause
+from .gear_results import GearTold
 from .stretch_results import HomeTold, LapseTold, LoopAdvice, ReachTold, RunRate
 
 MoveKind = Literal[
@@ -219,8 +220,6 @@ class CameraResult(Part):
     note_ms: int
     hottest_c: float
     stop_c: float
-    least_charge: float
-    least_charge_ms: int
     margins: Margins
     bytes_written: int
     files: int
@@ -282,11 +281,19 @@ class FirstToGiveOut(Part):
     minutes: int
 
 
-class LeastLeft(Part):
-    """The narrowest margin when nothing gives out."""
+Resource = Literal["battery", "heat", "card", "bank", "module", "port"]
 
-    camera: str
-    resource: Literal["battery", "heat", "card"]
+
+class LeastLeft(Part):
+    """The narrowest margin of a camera or source, as a share of what there is [0..1].
+
+    Of a battery or bank what lies above the cold's line and the reserve; of heat the way from a
+    room's warmth to the limit; of a port what it could give beyond the draw that it feeds.
+    """
+
+    unit: str
+    name: str
+    resource: Resource
     left: float
     at_ms: int
     item: str
@@ -361,6 +368,8 @@ class Rehearsal(Part):
     batteries: tuple[Pooled, ...]
     cards: tuple[Pooled, ...]
     sources: tuple[SourceTold, ...]
+    least: tuple[LeastLeft, ...]
+    gear: tuple[GearTold, ...]
     moments: tuple[Caught, ...]
     loops: tuple[LoopAdvice, ...]
     lapses: tuple[LapseTold, ...] = ()

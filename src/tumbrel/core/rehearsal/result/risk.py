@@ -12,6 +12,7 @@ from typing import Final
 from ...document import Interval
 from ...document.patterns import Pattern
 from ..engine.played import Played
+from ..hands.copying import GONE
 from ..stock.clips import Kept
 from .result import AtRisk, LargestLoss
 
@@ -56,8 +57,10 @@ def singles_of(played: Played) -> list[Single]:
             for at_ms, drive in [*moved, (end_ms + 1, "")]:
                 if len(places) == 1 and at_ms > since_ms:
                     singles.append(Single(next(iter(places)), since_ms, at_ms, length_ms))
-                places ^= {clip.store} if drive == "" else set()
-                places |= {drive} if drive else set()
+                if drive.startswith(GONE):
+                    places.discard(drive.removeprefix(GONE))
+                elif drive:
+                    places.add(drive)
                 since_ms = max(since_ms, at_ms)
     return singles
 

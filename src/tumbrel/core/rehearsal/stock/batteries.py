@@ -30,6 +30,7 @@ class Cell:
         "came_ms",
         "cell_c",
         "charge",
+        "cool",
         "curve",
         "document_order",
         "family",
@@ -38,6 +39,7 @@ class Cell:
         "id",
         "in_camera",
         "intake",
+        "intakes",
         "lost_wh",
         "name",
         "place",
@@ -46,6 +48,8 @@ class Cell:
         "since_ms",
         "stays",
         "topped",
+        "turns_as",
+        "turns_ms",
         "wh",
     )
 
@@ -55,7 +59,9 @@ class Cell:
         self.family = carried.family
         self.wh = carried.wh
         self.charge = self.came_charge = carried.charge
+        self.intakes = (carried.intake, carried.cool_intake)
         self.intake = carried.intake
+        self.cool = False
         self.curve = carried.curve
         self.home = self.place = carried.home
         self.home_climate = carried.home_climate
@@ -66,6 +72,7 @@ class Cell:
         self.lost_wh = 0.0
         self.refused = ""
         self.topped = self.in_camera = False
+        self.turns_as, self.turns_ms = ("", False), 0
         self.stays: Log[PlaceStay] = Log()
         self.rows: Log[tuple[int, float, float]] = Log()
         self.rows.append((0, self.charge, self.cell_c))
@@ -83,6 +90,20 @@ class Cell:
     def in_charger(self) -> bool:
         """Whether it lies in a charger's bay."""
         return CHARGER_MARK in self.place
+
+    def review(self, defaults: Defaults) -> bool:
+        """Whether it takes charge at its temperature, and at what rate; true when that changed.
+
+        Source: model/charging#refusal, model/charging#cool.
+        """
+        before = self.refused, self.cool
+        self.refused = refusal_of(self.cell_c, self.refused, defaults)
+        if self.cool:
+            self.cool = self.cell_c < defaults.warm_above_c.value - 1e-6
+        else:
+            self.cool = self.cell_c <= defaults.cool_below_c.value + 1e-6
+        self.intake = self.intakes[1 if self.cool else 0]
+        return (self.refused, self.cool) != before
 
     def takes_charge(self) -> bool:
         """Whether it is not full; once full, only again when a thousandth has gone."""
@@ -107,7 +128,8 @@ class Cell:
         self.close(at_ms)
         self.place = place
         self.in_camera = in_camera
-        self.refused = ""
+        self.refused, self.cool, self.intake = "", False, self.intakes[0]
+        self.turns_ms = 0
         self.since_ms = self.came_ms = at_ms
         self.came_charge = self.charge
         self.rows.append((at_ms, self.charge, self.cell_c))

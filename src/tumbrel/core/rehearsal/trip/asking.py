@@ -71,6 +71,8 @@ class Asking:
         boot_s = camera.boot_s if camera.boot_s is not None else defaults.boot_s.value
         self.boot_ms = round(boot_s * 1000)
         self._bodies: dict[str, Body] = {}
+        self._pressed: dict[Mount, bool] = {}
+        self._sits: dict[int, Worn] = {}
         self._known: dict[tuple[str, str, tuple[str, ...], bool, bool], Recording | None] = {}
 
     def all(self) -> list[Asked]:
@@ -82,15 +84,18 @@ class Asking:
         asked.sort(key=lambda span: span.start_ms)
         before_ms = 0
         for span in asked:
-            span.worn = self._worn(self.document.plan.assignments[span.assignment])
+            span.worn = self._worn(span.assignment)
             self._say_who_starts(span, max(before_ms, span.start_ms - self.boot_ms))
             before_ms = span.end_ms
         return asked
 
-    def _worn(self, assignment: Assignment) -> Worn:
+    def _worn(self, number: int) -> Worn:
         """Where it is to sit, the mount its own or as it is carried (model/hands#moving)."""
-        mount, _ = mount_and_angle(self.carried, assignment)
-        return Worn(assignment.set_up, mount)
+        if number not in self._sits:
+            assignment = self.document.plan.assignments[number]
+            mount, _ = mount_and_angle(self.carried, assignment)
+            self._sits[number] = Worn(assignment.set_up, mount)
+        return self._sits[number]
 
     def _say_who_starts(self, span: Asked, early_ms: int) -> None:
         """When it can begin to boot, by schedule or a free hand; and who starts it.
@@ -113,8 +118,9 @@ class Asking:
         pattern = self.document.plan.assignments[span.assignment].pattern
         by_power = isinstance(pattern, Armed) and pattern.trigger == "power"
         says = self.answering and timeline.awake_at(at_ms)
-        presses = any(self._hand_at(one, span.worn.mount) for one in moments)
-        span.begun = alone or by_power or span.by_hand or says or presses
+        span.begun = alone or by_power or span.by_hand or says
+        if not span.begun:
+            span.begun = any(self._hand_at(one, span.worn.mount) for one in moments)
 
     def _of(self, number: int, assignment: Assignment) -> list[Asked]:
         waits = isinstance(assignment.pattern, Armed) and assignment.pattern.pre_record_s > 0
@@ -178,7 +184,7 @@ class Asking:
         )
 
     def _loop(self, whole: Asked, recording: Recording, pattern: Loop, part: Laid) -> Asked:
-        mount = self._worn(self.document.plan.assignments[whole.assignment]).mount
+        mount = self._worn(whole.assignment).mount
         presses, lost = self._presses(pattern, part, mount)
         each_ms = segment_ms(pattern)
         held = clip_bytes(recording.byte_rate, each_ms * pattern.segments)
@@ -196,7 +202,7 @@ class Asking:
 
         Where nobody can say or press it then, there is none. Source: model/patterns#asked.
         """
-        mount = self._worn(self.document.plan.assignments[whole.assignment]).mount
+        mount = self._worn(whole.assignment).mount
         found = []
         for moment, at_ms in moments_on(part):
             said_ms = min(at_ms + moment.reaction_s * 1000, part.end_ms - 1)
@@ -212,8 +218,10 @@ class Asking:
 
         Source: model/hands#who-presses.
         """
-        known = self.camera.mounted(mount)
-        if known is None or known.pressed:
+        if mount not in self._pressed:
+            known = self.camera.mounted(mount)
+            self._pressed[mount] = known is None or known.pressed
+        if self._pressed[mount]:
             return self.timeline.presses_at(at_ms)
         return self.timeline.hands_free_at(at_ms)
 

@@ -5,7 +5,7 @@ Source: model/time#steps, model/cold#cell, model/heat#node.
 
 from __future__ import annotations
 
-from bisect import bisect_right
+from bisect import bisect_left, bisect_right
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
@@ -13,10 +13,34 @@ from math import exp
 from typing import Literal
 
 from ...heat import Body, ms_to_level, shedding
+from ...parameters import Defaults
 from ...shared import Shared
 from .timeline import Conditions
 
 Warmth = Literal["inside", "outer", "bag"]
+MILD_C, FROST_C = 5.0, -5.0
+
+
+@dataclass(frozen=True, slots=True)
+class Warmths(Shared):
+    """How warm pockets are [degC]: inside, and the warm side of an outer one, mild and cold."""
+
+    inside_c: float
+    outer_mild_c: float
+    outer_cold_c: float
+
+    def outer(self, ambient_c: float) -> float:
+        """Half way between its warm side and the air (model/cold#cell)."""
+        way = min(1.0, max(0.0, (ambient_c - FROST_C) / (MILD_C - FROST_C)))
+        warm_c = self.outer_cold_c + (self.outer_mild_c - self.outer_cold_c) * way
+        return (warm_c + ambient_c) / 2.0
+
+
+def warmths_of(defaults: Defaults) -> Warmths:
+    """The pockets' warmths by the parameters."""
+    return Warmths(
+        defaults.inside_pocket_c.value, defaults.outer_mild_c.value, defaults.outer_cold_c.value
+    )
 
 
 @dataclass(frozen=True, slots=True)
@@ -35,11 +59,9 @@ class Climate(Shared):
 @lru_cache(maxsize=256)
 def climate_of(body: Body, conditions: Conditions) -> Climate:
     """Tabulate model/heat#node for a body: `T_eq = base + g * rise`."""
-    by_air = {
-        air: shedding(body.case_factor, body.air_a, air * body.air_share)
-        for air in set(conditions.air_mps)
-    }
-    g = tuple(by_air[air] for air in conditions.air_mps)
+    airs = tuple(zip(conditions.air_mps, conditions.height_m, strict=True))
+    by_air = {each: shedding(body, *each) for each in set(airs)}
+    g = tuple(by_air[each] for each in airs)
     rows = zip(conditions.ambient_c, conditions.sun_w_m2, g, strict=True)
     base_c = tuple(ambient + each * body.sun_k_per_w_m2 * sun for ambient, sun, each in rows)
     lag_ms = tuple(1000.0 * body.tau_s * each for each in g)
@@ -100,16 +122,20 @@ class PlaceClimate(Shared):
         """When a cell reaches a level from where it is, at or before a bound; else None [ms]."""
         if level_c < min(cell_c, self.coldest_c) or level_c > max(cell_c, self.hottest_c):
             return None  # a cell stays between where it is and what it meets
-        step = bisect_right(self.starts_ms, from_ms) - 1
-        at_ms = from_ms
+        starts_ms, levels_c, lag_ms = self.starts_ms, self.base_c, self.lag_ms
+        step = bisect_right(starts_ms, from_ms) - 1
+        met_c = (cell_c, *levels_c[step : bisect_left(starts_ms, bound_ms, max(0, step))])
+        if level_c < min(met_c) or level_c > max(met_c):
+            return None
+        at_ms, final = from_ms, len(starts_ms) - 1
         while at_ms < bound_ms:
-            last = step + 1 >= len(self.starts_ms)
-            end_ms = bound_ms if last else min(bound_ms, self.starts_ms[step + 1])
-            base_c = self.base_c[step]
-            reached = ms_to_level(cell_c, base_c, level_c, self.lag_ms / 1000.0)
-            if reached is not None and at_ms + reached <= end_ms:
-                return at_ms + reached
-            cell_c = base_c + (cell_c - base_c) * exp((at_ms - end_ms) / self.lag_ms)
+            end_ms = bound_ms if step >= final else min(bound_ms, starts_ms[step + 1])
+            base_c = levels_c[step]
+            if (base_c > level_c) != (cell_c > level_c) or cell_c == level_c:
+                reached = ms_to_level(cell_c, base_c, level_c, lag_ms / 1000.0)
+                if reached is not None and at_ms + reached <= end_ms:
+                    return at_ms + reached
+            cell_c = base_c + (cell_c - base_c) * exp((at_ms - end_ms) / lag_ms)
             at_ms, step = end_ms, step + 1
         return None
 
@@ -122,16 +148,18 @@ class PlaceClimate(Shared):
 
 @lru_cache(maxsize=64)
 def place_climate(
-    conditions: Conditions, warmth: Warmth, inside_c: float, lag_s: float
+    conditions: Conditions, place: Warmth | float, warmths: Warmths, lag_s: float
 ) -> PlaceClimate:
     """A pocket's or bag's temperatures: inside as the body, outer half way, bag ambient.
 
-    Source: model/cold#cell.
+    A place that keeps a temperature of its own [degC] is given by that. Source: model/cold#cell.
     """
-    if warmth == "inside":
-        base_c = tuple(inside_c for _ in conditions.ambient_c)
-    elif warmth == "outer":
-        base_c = tuple((inside_c + ambient_c) / 2.0 for ambient_c in conditions.ambient_c)
+    if isinstance(place, float):
+        base_c = tuple(place for _ in conditions.ambient_c)
+    elif place == "inside":
+        base_c = tuple(warmths.inside_c for _ in conditions.ambient_c)
+    elif place == "outer":
+        base_c = tuple(map(warmths.outer, conditions.ambient_c))
     else:
         base_c = conditions.ambient_c
     lag_ms = lag_s * 1000.0

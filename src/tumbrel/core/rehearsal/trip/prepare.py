@@ -4,10 +4,20 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 
-from ...charging import intake_of
+from ...charging import cool_intake_of, intake_of
 from ...cold import cold_curve, points_of
-from ...document import Bank, Battery, Camera, Card, FixedMemory, PlanDocument, Source
-from ...energy import battery_wh, nominal_wh
+from ...document import (
+    Bank,
+    Battery,
+    Camera,
+    Card,
+    FixedMemory,
+    Gear,
+    Module,
+    PlanDocument,
+    Source,
+)
+from ...energy import battery_wh, module_wh, nominal_wh
 from ...heat import body_of
 from ...light import SunDays, sun_heights_of_day
 from ...memory import card_store, fixed_store, memory_key
@@ -15,7 +25,7 @@ from ...mistakes import Mistake, idle, mistakes_of
 from ...parameters import DEFAULTS, Defaults
 from .asked import Asked
 from .asking import Asking
-from .climate import place_climate
+from .climate import PlaceClimate, Warmth, place_climate, warmths_of
 from .hand_plan import hand_plan_of
 from .initial_fit import InitialFit
 from .outside_power import outside_power_of
@@ -25,6 +35,7 @@ from .scene import (
     BatteryAtStart,
     CameraAtStart,
     CardAtStart,
+    GearAtStart,
     Scene,
     SourceAtStart,
     Written,
@@ -63,7 +74,11 @@ class _Preparing:
         self.defaults = defaults
         kit = document.kit
         self.families = {family.id: family for family in kit.families}
-        self.warmth = {pocket.id: pocket.warmth for pocket in kit.pockets}
+        self.places: dict[str, Warmth | float] = {
+            pocket.id: pocket.warmth if pocket.kept_c is None else pocket.kept_c
+            for pocket in kit.pockets
+        }
+        self.warmths = warmths_of(defaults)
         self.chosen = {c.camera: c for c in document.plan.cameras}
         self.fit = InitialFit(document)
 
@@ -83,6 +98,7 @@ class _Preparing:
             cards=(*map(self._card, kit.cards), *self._memories()),
             chargers=kit.chargers,
             sources=tuple(self._source(one) for one in kit.sources),
+            gear=tuple(self._gear(one, cameras) for one in kit.gear),
             drives=kit.drives,
             outside=outside_power_of(document, timeline, spans, standby_w),
             hands=hand_plan_of(document, timeline),
@@ -93,17 +109,23 @@ class _Preparing:
         plan = self.chosen.get(camera.id)
         asking = Asking(camera, self.document, self.timeline, self.defaults)
         battery = self.fit.battery(camera)
-        fixed = isinstance(camera.memory, FixedMemory)
+        own = memory_key(camera) if isinstance(camera.memory, FixedMemory) else None
+        card = self.fit.card(camera) if camera.card_slot is not None else None
+        spans = asking.all() if asked is None else asked
+        first = next((span.recording for span in spans if span.recording), None)
+        set_up = camera.set_ups[0] if first is None else first.set_up
+        stores = (own, card) if camera.writes_own(set_up) else (card, own)
         return CameraAtStart(
             camera=camera,
             family=self.families[camera.battery_family],
             body=body_of(camera, camera.set_ups[0], self.defaults),
-            asked=asking.all() if asked is None else asked,
+            asked=spans,
             between=plan.between if plan else "off",
             radio_left_on=plan.radio_left_on if plan else False,
             boot_ms=asking.boot_ms,
             battery=battery,
-            store=memory_key(camera) if fixed else self.fit.card(camera),
+            store=stores[0],
+            beside=stores[1],
         )
 
     def _battery(self, number: int, battery: Battery) -> BatteryAtStart:
@@ -111,8 +133,8 @@ class _Preparing:
         conditions, defaults = self.timeline.conditions, self.defaults
         family = self.families[battery.family]
         wh = battery_wh(battery, family)
-        inside_c, lag_s = defaults.inside_pocket_c.value, defaults.tau_cell_s.value
-        home = self.warmth.get(battery.pocket or "", "bag")
+        lag_s, warmths = defaults.tau_cell_s.value, self.warmths
+        home = self.places.get(battery.pocket or "", "bag")
         return BatteryAtStart(
             id=battery.id,
             name=battery.name,
@@ -120,10 +142,11 @@ class _Preparing:
             wh=wh,
             charge=battery.charge,
             intake=intake_of(wh, family.rate_per_h, defaults),
-            curve=cold_curve(points_of(family, defaults)),
+            cool_intake=cool_intake_of(wh, family.rate_per_h, defaults),
+            curve=cold_curve(points_of(family, defaults), battery.health),
             home=battery.pocket or BAG,
-            home_climate=place_climate(conditions, home, inside_c, lag_s),
-            bag_climate=place_climate(conditions, "bag", inside_c, lag_s),
+            home_climate=place_climate(conditions, home, warmths, lag_s),
+            bag_climate=place_climate(conditions, "bag", warmths, lag_s),
             document_order=number,
         )
 
@@ -143,8 +166,44 @@ class _Preparing:
 
     def _source(self, source: Source) -> SourceAtStart:
         table = supply_table(source, self.document.trip, self.timeline, self.defaults)
-        bank = self._bank(source) if isinstance(source, Bank) else None
+        bank = self._store(source) if isinstance(source, Bank | Module) else None
         return SourceAtStart(source, table, bank)
+
+    def _store(self, source: Bank | Module) -> BankAtStart:
+        return self._bank(source) if isinstance(source, Bank) else self._module(source)
+
+    def _module(self, module: Module) -> BankAtStart:
+        """A module rides in the open, and is drained as hard as its camera drinks."""
+        defaults = self.defaults
+        camera = next(c for c in self.document.kit.cameras if c.id == module.fits)
+        family = self.families[camera.battery_family]
+        return BankAtStart(
+            bank=module,
+            wh=module_wh(module, camera, family, defaults),
+            curve=cold_curve(defaults.available, module.health),
+            climate=self._place(None, defaults.tau_bank_s.value),
+            loads_w=0.0,
+            module=True,
+        )
+
+    def _gear(self, gear: Gear, cameras: tuple[CameraAtStart, ...]) -> GearAtStart:
+        """Used while its camera is asked, and where the plan names it."""
+        timeline = self.timeline
+        named = {one.item for one in self.document.plan.gear if one.gear == gear.id}
+        spans = [(p.start_ms, p.end_ms) for p in timeline.laid if p.id in named]
+        for one in cameras:
+            if one.camera.id == gear.serves:
+                spans += [(span.start_ms, span.end_ms) for span in one.asked]
+        return GearAtStart(
+            gear=gear,
+            curve=cold_curve(self.defaults.available),
+            climate=self._place(gear.pocket, self.defaults.tau_cell_s.value),
+            uses=joined(spans),
+        )
+
+    def _place(self, pocket: str | None, lag_s: float) -> PlaceClimate:
+        where = self.places.get(pocket or "", "bag")
+        return place_climate(self.timeline.conditions, where, self.warmths, lag_s)
 
     def _bank(self, bank: Bank) -> BankAtStart:
         kit, defaults = self.document.kit, self.defaults
@@ -155,12 +214,19 @@ class _Preparing:
         return BankAtStart(
             bank=bank,
             wh=nominal_wh(bank.mah, defaults.bank_v.value, bank.health),
-            curve=cold_curve(defaults.available),
-            climate=place_climate(
-                self.timeline.conditions,
-                self.warmth.get(bank.pocket or "", "bag"),
-                defaults.inside_pocket_c.value,
-                defaults.tau_bank_s.value,
-            ),
+            curve=cold_curve(defaults.bank_available, bank.health),
+            climate=self._place(bank.pocket, defaults.tau_bank_s.value),
             loads_w=sum(per_day_wh, 0.0),
+            module=False,
         )
+
+
+def joined(spans: list[tuple[int, int]]) -> tuple[tuple[int, int], ...]:
+    """Spans in order of time; those that touch or overlap are one."""
+    whole: list[tuple[int, int]] = []
+    for start_ms, end_ms in sorted(spans):
+        if whole and start_ms <= whole[-1][1]:
+            whole[-1] = (whole[-1][0], max(end_ms, whole[-1][1]))
+        else:
+            whole.append((start_ms, end_ms))
+    return tuple(whole)

@@ -14,7 +14,9 @@ from ...document import (
     Camera,
     Charger,
     Drive,
+    Gear,
     Kit,
+    Module,
     Plan,
     Source,
     Trip,
@@ -52,6 +54,7 @@ class BatteryAtStart:
     wh: float
     charge: float
     intake: Intake
+    cool_intake: Intake
     curve: ColdCurve
     home: str
     home_climate: PlaceClimate
@@ -71,7 +74,10 @@ class CardAtStart:
 
 @dataclass(frozen=True, slots=True)
 class CameraAtStart:
-    """A camera as it sets out, with what it is asked and the keys of what is in it."""
+    """A camera as it sets out, with what it is asked and the keys of what is in it.
+
+    `store` is what it writes to first, `beside` the other, of one that has memory and a card.
+    """
 
     camera: Camera
     family: BatteryFamily
@@ -82,17 +88,29 @@ class CameraAtStart:
     boot_ms: int
     battery: str | None
     store: str | None
+    beside: str | None
 
 
 @dataclass(frozen=True, slots=True)
 class BankAtStart:
-    """A power bank as it sets out: energy [W h], and what other loads draw from it [W]."""
+    """A bank or module as it sets out: energy [W h], and what other loads draw from it [W]."""
 
-    bank: Bank
+    bank: Bank | Module
     wh: float
     curve: ColdCurve
     climate: PlaceClimate
     loads_w: float
+    module: bool
+
+
+@dataclass(frozen=True, slots=True)
+class GearAtStart:
+    """Something with a battery as it sets out, and when it is used [ms]."""
+
+    gear: Gear
+    curve: ColdCurve
+    climate: PlaceClimate
+    uses: tuple[tuple[int, int], ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -116,6 +134,7 @@ class Scene:
     cards: tuple[CardAtStart, ...]
     chargers: tuple[Charger, ...]
     sources: tuple[SourceAtStart, ...]
+    gear: tuple[GearAtStart, ...]
     drives: tuple[Drive, ...]
     outside: tuple[OutsidePower, ...]
     hands: HandPlan

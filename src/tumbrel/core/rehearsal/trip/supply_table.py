@@ -9,7 +9,7 @@ from bisect import bisect_right
 from dataclasses import dataclass
 
 from ...charging import NEVER_MS, dynamo_w, panel_w
-from ...document import Bank, Dynamo, Leg, Mains, Panel, Source, Stop, Trip, Vehicle
+from ...document import Bank, Dynamo, Leg, Mains, Module, Panel, Source, Stop, Trip, Vehicle
 from ...light import STEP_MS, tilted_w_m2
 from ...parameters import Defaults
 from ...shared import Shared
@@ -46,7 +46,7 @@ class SupplyTable(Shared):
 
 def supply_table(source: Source, trip: Trip, timeline: Timeline, defaults: Defaults) -> SupplyTable:
     """A source's table; a bank may give its total as long as it holds anything."""
-    if isinstance(source, Bank):
+    if isinstance(source, Bank | Module):
         return SupplyTable((0,), (source.total_w or sum(source.ports, 0.0),))
     rows: list[tuple[int, float]] = []
     for part in timeline.laid:
@@ -108,10 +108,12 @@ def _panel(
         epoch = round(timeline.start_utc.timestamp() * 1000) // STEP_MS
         where = (place.latitude, place.longitude, place.height_m)
         light = tilted_w_m2(*where, epoch + first, len(light), source.tilt_deg, source.azimuth_deg)
+    laid = part.kind == "stop" or source.on_legs == "laid"
+    share = defaults.panel_share if laid else defaults.panel_carried_share
     rows = []
     at_ms = part.start_ms
     while at_ms < part.end_ms:
         step = (at_ms + timeline.into_ms) // STEP_MS
-        rows.append((at_ms, panel_w(source.rated_w, light[step - first], item.sky, defaults)))
+        rows.append((at_ms, panel_w(source.rated_w, light[step - first], item.sky, share.value)))
         at_ms = (step + 1) * STEP_MS - timeline.into_ms
     return rows

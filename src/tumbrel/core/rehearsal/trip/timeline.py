@@ -16,7 +16,16 @@ from zoneinfo import ZoneInfo
 
 from ...document import BadDocument, FieldFault, Item, Leg, Place, Stop, Trip
 from ...document.base import LONGEST_TRIP_S
-from ...light import STEP_MS, SunDays, SunTable, light_kind, sun_heights_of_day, sun_table
+from ...light import (
+    STEP_MS,
+    SunDays,
+    SunTable,
+    light_kind,
+    on_body_w_m2,
+    sun_heights_of_day,
+    sun_table,
+)
+from ...parameters import DEFAULTS
 
 WAIT_ID: Final = "wait"
 SPOT_DEG: Final = 0.1  # places of legs are told apart so far: 24 s of the sun's way
@@ -53,6 +62,7 @@ class Conditions:
     ambient_c: tuple[float, ...]
     sun_w_m2: tuple[float, ...]
     air_mps: tuple[float, ...]
+    height_m: tuple[float, ...]
 
 
 @dataclass(frozen=True)
@@ -168,7 +178,7 @@ def lay_out(trip: Trip, sun_days: SunDays = sun_heights_of_day) -> Timeline:
         laid=tuple(laid),
         by_id=MappingProxyType({part.id: part for part in laid}),
         free_hands=free_hands,
-        conditions=_conditions(laid, start_utc, sun),
+        conditions=_conditions(trip, laid, start_utc, sun),
         light=tuple(_light(sun, start_utc, duration_ms)),
         sun=sun,
         into_ms=_first_step(start_utc)[1],
@@ -284,10 +294,16 @@ def _steps_before(at_ms: int) -> int:
     return (at_ms + STEP_MS // 2) // STEP_MS
 
 
-def _conditions(laid: list[Laid], start_utc: datetime, sun: SunTable | None) -> Conditions:
-    """Ambient and sun by step (at its midpoint), airflow and sun share by item; equal joined."""
-    _, into_ms = _first_step(start_utc)
-    rows: list[tuple[int, float, float, float]] = []
+def _conditions(
+    trip: Trip, laid: list[Laid], start_utc: datetime, sun: SunTable | None
+) -> Conditions:
+    """Ambient, height and sun by step (at its midpoint), airflow and sun share by item.
+
+    Steps that are alike are one.
+    """
+    first, into_ms = _first_step(start_utc)
+    base_m = trip.place.height_m if trip.place else 0.0
+    rows: list[tuple[int, float, float, float, float]] = []
     for part in laid:
         item = part.item
         share = item.sun_share if item else 0.0
@@ -297,12 +313,36 @@ def _conditions(laid: list[Laid], start_utc: datetime, sun: SunTable | None) -> 
             step = (at_ms + into_ms) // STEP_MS
             middle_ms = step * STEP_MS + STEP_MS // 2 - into_ms
             ambient_c = _ambient_c(laid, part, middle_ms)
-            sun_w_m2 = sun.irradiance_w_m2[step] * share if sun else 0.0
-            if not rows or rows[-1][1:] != (ambient_c, sun_w_m2, air_mps):
-                rows.append((at_ms, ambient_c, sun_w_m2, air_mps))
+            sun_w_m2 = share * _on_kit_w_m2(item, sun, step, first) if item and sun else 0.0
+            air = (ambient_c, sun_w_m2, air_mps, _height_m(part, middle_ms, base_m))
+            if not rows or rows[-1][1:] != air:
+                rows.append((at_ms, *air))
             at_ms = min(part.end_ms, (step + 1) * STEP_MS - into_ms)
-    starts_ms, ambient, sun_on_kit, air = zip(*rows, strict=True)
-    return Conditions(starts_ms, ambient, sun_on_kit, air)
+    return Conditions(*zip(*rows, strict=True))
+
+
+def _on_kit_w_m2(item: Item, sun: SunTable, step: int, first: int) -> float:
+    """What strikes a small body in full sun there [W/m2] (model/heat#sun)."""
+    level = sun.irradiance_w_m2[step] * item.sky
+    if level <= 0.0:
+        return 0.0
+    day = datetime.fromtimestamp((first + step) * STEP_MS / 1000, UTC).timetuple().tm_yday
+    albedo = DEFAULTS.albedo_snow if item.snow else DEFAULTS.albedo
+    return on_body_w_m2(level, sun.height_deg[step], day, albedo.value)
+
+
+def _height_m(part: Laid, at_ms: int, base_m: float) -> float:
+    """Height over the sea [m] at a time: along the leg, at the stop, else of the trip's place."""
+    item = part.item
+    if isinstance(item, Stop):
+        return base_m if item.height_m is None else item.height_m
+    if item is None or (item.height_start_m is None and item.height_end_m is None):
+        return base_m
+    start_m, end_m = item.height_start_m, item.height_end_m
+    if start_m is None or end_m is None:
+        return start_m if end_m is None else end_m  # type: ignore[return-value]
+    way = (at_ms - part.start_ms) / (part.end_ms - part.start_ms)
+    return start_m + (end_m - start_m) * min(1.0, max(0.0, way))
 
 
 def _ambient_c(laid: list[Laid], part: Laid, at_ms: int) -> float:

@@ -1,0 +1,59 @@
+"""What keeps a camera from starting: no power, no charge, no room, no hand."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING, Final
+
+from .causes import GAVE_OUT, Cause
+
+if TYPE_CHECKING:
+    from .camera_run import CameraRun
+
+COLD_NOT_EMPTY: Final = 0.03
+
+
+def held_back(run: CameraRun) -> bool:
+    """Whether anything keeps it from starting; what no longer does is dropped."""
+    if run.spent and run.dead and fed_enough(run):
+        run.spent = False  # power that returns starts it (model/cold#reach)
+    if run.spent:
+        run.holds.setdefault(Cause.NO_HAND, run.now_ms)
+    power = power_missing(run)
+    for cause in GAVE_OUT:
+        if cause is not power:
+            run.holds.pop(cause, None)
+    if power is not None:
+        run.holds.setdefault(power, run.now_ms)
+    if run.card is None or run.recorder.has_room(run.card, run.schedule.wanted):
+        run.holds.pop(Cause.CARD_FULL, None)
+    else:
+        run.holds.setdefault(Cause.CARD_FULL, run.now_ms)
+    return any(cause is not Cause.BOOT for cause in run.holds)
+
+
+def power_missing(run: CameraRun) -> Cause | None:
+    """Why there is no power to start with; a dead cell wants some charge above its line."""
+    if fed_enough(run):
+        return None
+    if run.battery_out:
+        return Cause.NO_POWER
+    if run.cell is None:
+        return Cause.NO_BATTERY
+    if run.dead and run.thawed():
+        run.dead = False
+    if run.dead or run.cell.charge <= run.line():
+        return ran_out(run)
+    return None
+
+
+def fed_enough(run: CameraRun) -> bool:
+    """Whether what its port grants covers what it would draw."""
+    wanted = run.schedule.wanted
+    recording = wanted.recording if wanted is not None else None
+    return run.energy.feeds_enough(recording.draw_w if recording is not None else 0.0)
+
+
+def ran_out(run: CameraRun) -> Cause:
+    """Empty; or held back by the cold, when a warm cell would still give something."""
+    held = run.cell.charge if run.cell is not None else 0.0
+    return Cause.COLD if held >= COLD_NOT_EMPTY else Cause.EMPTY

@@ -10,27 +10,43 @@ export function installation(): string {
 
 const lockOf = (tab: string) => `tumbrel.tab.${tab}`;
 
+/** How long the page that a reload replaces may go on holding its tab's name. */
+const LEAVING_MS = 3_000;
+
 let mine = "";
+/** The name that this tab had before, when something else held it. */
+let formerly: string | null = null;
 
 /** The name of this tab, once it is claimed. */
 export function thisTab(): string {
-  if (mine === "") mine = sessionStorage.getItem(TAB_KEY) ?? crypto.randomUUID();
-  sessionStorage.setItem(TAB_KEY, mine);
+  if (mine === "") named(sessionStorage.getItem(TAB_KEY) ?? crypto.randomUUID());
   return mine;
+}
+
+function named(name: string): void {
+  mine = name;
+  try {
+    sessionStorage.setItem(TAB_KEY, name);
+  } catch {
+    // no room: the name then lasts as long as this page
+  }
 }
 
 function locks(): LockManager | null {
   return "locks" in navigator ? navigator.locks : null;
 }
 
-/** Hold this tab's name as long as it lives; a duplicated tab takes another one. */
+/**
+ * Hold this tab's name as long as it lives; a duplicated tab takes another one, and so does a page
+ * whose forerunner in the same tab has not let go yet.
+ */
 export async function claimTab(): Promise<void> {
   const manager = locks();
   if (manager === null) return;
   const claimed = await held(manager, lockOf(thisTab()));
   if (claimed) return;
-  mine = crypto.randomUUID();
-  sessionStorage.setItem(TAB_KEY, mine);
+  formerly = thisTab();
+  named(crypto.randomUUID());
   await held(manager, lockOf(mine));
 }
 
@@ -48,8 +64,15 @@ function held(manager: LockManager, name: string): Promise<boolean> {
 export async function liveTabs(): Promise<ReadonlySet<string>> {
   const manager = locks();
   if (manager === null) return new Set([thisTab()]);
+  if (formerly !== null) await gone(manager, lockOf(formerly));
   const { held: taken = [] } = await manager.query();
   return new Set([thisTab(), ...taken.map(({ name = "" }) => name.replace("tumbrel.tab.", ""))]);
+}
+
+/** Resolves when nothing holds a lock any more, or after a while. */
+async function gone(manager: LockManager, name: string): Promise<void> {
+  const signal = AbortSignal.timeout(LEAVING_MS);
+  await manager.request(name, { mode: "shared", signal }, () => undefined).catch(() => undefined);
 }
 
 /** Do something that no other tab does at the same time. */

@@ -3,7 +3,7 @@ import { isSame, merge, type Side } from "../domain/merge";
 import { whenAnswered } from "./answers";
 import { Refused, Unreachable } from "./client";
 import type { Keeping, KeptSource, Versioned, View } from "./keeping";
-import { dropNote, type Note, takeNotes, writeNote } from "./notes";
+import { dropNote, dropTaken, type Taken, takeNotes, writeNote } from "./notes";
 import { hearTabs, tellTabs } from "./tabs";
 
 type Op<Doc> =
@@ -29,7 +29,9 @@ export class Keeper<State extends Versioned, Doc> {
   private pauseMs = FIRST_PAUSE_MS;
   private noted = true;
   private begun = false;
-  private orphans: Note<Doc>[] = [];
+  private orphans: Taken<Doc>[] = [];
+  /** The newest version that this tab knows of, shown or not. */
+  private heard = 0;
   private readonly hearers = new Set<() => void>();
   private idle: (() => void)[] = [];
   private told: View<State, Doc> = {
@@ -67,7 +69,8 @@ export class Keeper<State extends Versioned, Doc> {
 
   /** The document as the server has it now, with what is not saved yet laid over it. */
   load = async (): Promise<State> => {
-    const state = await this.source.load();
+    const state = await this.newest();
+    tellTabs(this.source.key, state.version); // the tab that saved it may have gone without a word
     const shown = this.current();
     if (shown === undefined || this.isAllKept()) {
       this.base = state;
@@ -75,6 +78,17 @@ export class Keeper<State extends Versioned, Doc> {
     }
     return this.source.withDoc(state, this.source.docOf(shown));
   };
+
+  /** What the server has; once more if something was saved while it was on its way. */
+  private async newest(): Promise<State> {
+    for (;;) {
+      const before = this.heard;
+      const state = await this.source.load();
+      if (state.version < this.heard && this.heard > before) continue;
+      this.heard = state.version;
+      return state;
+    }
+  }
 
   /** Take up what an earlier page, or a tab that is gone, could not save. */
   async begin(): Promise<void> {
@@ -167,6 +181,7 @@ export class Keeper<State extends Versioned, Doc> {
         this.sending = false;
         if (this.ops.length > 0) this.go();
         else this.takeUp();
+        this.catchUp();
         this.tell({});
       });
   }
@@ -181,6 +196,7 @@ export class Keeper<State extends Versioned, Doc> {
   private saved(state: State): void {
     const op = this.ops.shift();
     this.base = state;
+    this.heard = Math.max(this.heard, state.version);
     this.pauseMs = FIRST_PAUSE_MS;
     this.told = { ...this.told, error: null };
     tellTabs(this.source.key, state.version);
@@ -240,9 +256,14 @@ export class Keeper<State extends Versioned, Doc> {
 
   // -- what was saved elsewhere -----------------------------------------------------
 
-  /** Another tab saved: show it, unless something here is not saved yet; then the save will ask. */
   private heardOf(version: number): void {
-    if (this.base === null || version <= this.base.version || !this.isAllKept()) return;
+    this.heard = Math.max(this.heard, version);
+    this.catchUp();
+  }
+
+  /** Show what another tab saved, once nothing here is unsaved; until then a save will ask. */
+  private catchUp(): void {
+    if (this.base === null || this.heard <= this.base.version || !this.isAllKept()) return;
     void this.cache.invalidateQueries({ queryKey: this.source.key });
   }
 
@@ -288,6 +309,7 @@ export class Keeper<State extends Versioned, Doc> {
     if (state === undefined || this.ops.length > 0 || this.halt !== null) return;
     const note = this.orphans.shift();
     if (note === undefined) return;
+    dropTaken(note);
     this.base = state;
     const detail = "It was saved elsewhere while this page was closed.";
     if (isSame(note.doc, this.source.docOf(state))) this.takeUp();
@@ -319,6 +341,7 @@ export class Keeper<State extends Versioned, Doc> {
   private showBase(): void {
     if (this.base !== null) this.cache.setQueryData(this.source.key, this.base);
     this.forget();
+    this.catchUp();
     this.tell({});
   }
 

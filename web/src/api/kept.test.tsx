@@ -269,6 +269,21 @@ describe("notes of pages that are gone", () => {
     await waitFor(() => expect(source.saves).toHaveLength(2));
     expect(kept.current.state?.doc).toEqual({ a: "by one", b: "by two" });
   });
+  it("stay in the browser until each is taken up", async () => {
+    const source = new Fake();
+    source.fails = "down";
+    leave("one", { version: 1, base: FIRST, doc: a("by one") });
+    leave("two", { version: 1, base: FIRST, doc: { ...FIRST, b: "by two" } });
+    const kept = await keeping(source);
+    await waitFor(() => expect(kept.current.keeping).toBe("here"));
+    const texts = notes().map((name) => localStorage.getItem(name));
+    expect(texts.filter((text) => text?.includes("by one"))).toHaveLength(1);
+    expect(texts.filter((text) => text?.includes("by two"))).toHaveLength(1);
+    source.fails = null;
+    act(() => kept.current.retry());
+    await waitFor(() => expect(source.state().doc).toEqual({ a: "by one", b: "by two" }));
+    await waitFor(() => expect(notes()).toEqual([]));
+  });
   it("of an older schema are brought up by the server, and wait while it cannot be asked", async () => {
     const source = new Fake();
     const older = { schema: undefined, version: 1, base: FIRST, doc: a("old words") };
@@ -309,6 +324,70 @@ describe("notes of pages that are gone", () => {
     expect(notes()).toHaveLength(1);
     act(() => kept.current.takeTheirs());
     await waitFor(() => expect(source.saves.at(-1)).toEqual({ a: "theirs", b: "mine too" }));
+  });
+});
+
+describe("a save of another tab", () => {
+  let channel: BroadcastChannel;
+  const heard = () => new Promise((done) => setTimeout(done, 20));
+  beforeEach(() => {
+    channel = new BroadcastChannel("tumbrel.");
+  });
+  afterEach(() => channel.close());
+  /** Another tab saves, and says so while an answer of the server to this tab is on its way. */
+  const elsewhere = async (source: Fake, doc: Doc) => {
+    await source.save(source.version, doc, false);
+    channel.postMessage({ key: "fake", version: source.version });
+    await heard();
+  };
+
+  it("is shown", async () => {
+    const source = new Fake();
+    const kept = await keeping(source);
+    await act(() => elsewhere(source, a("theirs")));
+    await waitFor(() => expect(kept.current.state?.doc.a).toBe("theirs"));
+  });
+  it("is shown when the first answer is older and comes later", async () => {
+    const source = new Fake();
+    const load = vi.spyOn(source, "load").mockImplementationOnce(async () => {
+      const old = source.state();
+      await elsewhere(source, a("theirs"));
+      return old;
+    });
+    const kept = await keeping(source);
+    expect(kept.current.state?.doc.a).toBe("theirs");
+    expect(load).toHaveBeenCalledTimes(2);
+  });
+  it("is shown when it came after one of this tab's, whose answer was on its way", async () => {
+    const source = new Fake();
+    const kept = await keeping(source);
+    const { save } = source;
+    vi.spyOn(source, "save").mockImplementationOnce(async (version, doc, release) => {
+      const mine = await save(version, doc, release);
+      await elsewhere(source, { ...doc, b: "theirs" });
+      return mine;
+    });
+    act(() => kept.current.edit(() => a("mine")));
+    await waitFor(() => expect(kept.current.state?.doc).toEqual({ a: "mine", b: "theirs" }));
+    expect(kept.current.keeping).toBe("kept");
+  });
+  it("is told on by whoever loads it: the one that saved may be gone", async () => {
+    const said: unknown[] = [];
+    channel.onmessage = ({ data }) => said.push(data);
+    await keeping(new Fake());
+    await waitFor(() => expect(said).toEqual([{ key: "fake", version: 1 }]));
+  });
+  it("of a higher number asks once only, when the server went back to a copy", async () => {
+    const source = new Fake();
+    const kept = await keeping(source);
+    const load = vi.spyOn(source, "load");
+    channel.postMessage({ key: "fake", version: 40 });
+    await act(heard);
+    act(() => kept.current.edit(() => a("mine")));
+    await act(() => kept.current.settled());
+    await act(heard);
+    expect(load).toHaveBeenCalledOnce();
+    expect(kept.current.state?.doc.a).toBe("mine");
   });
 });
 

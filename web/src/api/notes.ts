@@ -10,9 +10,15 @@ export interface Note<Doc> {
   doc: Doc;
 }
 
+/** A note that this tab took over; it lies under its name until the tab takes it up. */
+export interface Taken<Doc> extends Note<Doc> {
+  name: string;
+}
+
 type Raw = Record<string, unknown>;
 
 const START = "tumbrel.note";
+const TAKEN = "+";
 const stem = (key: QueryKey) => `${START}.${installation()}.${key.join(".")}.`;
 
 /** A note as the browser holds it, with the number of the schema that it was written in. */
@@ -25,8 +31,12 @@ const UNNUMBERED = 1;
 
 /** Keep this tab's note of a document in the browser; false when it has no room for it. */
 export function writeNote<Doc>(key: QueryKey, note: Note<Doc>): boolean {
+  return put(stem(key) + thisTab(), note);
+}
+
+function put<Doc>(name: string, { version, base, doc }: Note<Doc>): boolean {
   try {
-    localStorage.setItem(stem(key) + thisTab(), JSON.stringify({ ...note, schema: SCHEMA }));
+    localStorage.setItem(name, JSON.stringify({ version, base, doc, schema: SCHEMA }));
     return true;
   } catch {
     return false;
@@ -38,22 +48,33 @@ export function dropNote(key: QueryKey): void {
 }
 
 /** Notes of a document that this tab left behind, and those of tabs that are gone; each once. */
-export async function takeNotes<Doc>(key: QueryKey): Promise<Note<Doc>[]> {
+export async function takeNotes<Doc>(key: QueryKey): Promise<Taken<Doc>[]> {
   const live = await liveTabs();
-  const found: Note<Doc>[] = [];
+  const found: Taken<Doc>[] = [];
   await alone(`notes.${key.join(".")}`, async () => {
     const names = Object.keys(localStorage).filter((name) => name.startsWith(stem(key)));
     for (const name of names.sort()) {
-      const tab = name.slice(stem(key).length);
+      const [tab = ""] = name.slice(stem(key).length).split(TAKEN);
       if (tab !== thisTab() && live.has(tab)) continue;
       const note = parsed<Doc>(localStorage.getItem(name));
       const taken = note === null ? null : await broughtUp(key, note).catch(() => "later" as const);
       if (taken === "later") continue; // it stays until the server can be asked
       localStorage.removeItem(name);
-      if (taken !== null) found.push(taken);
+      if (taken !== null) found.push({ ...taken, name: lay(key, taken) });
     }
   });
   return found;
+}
+
+/** Put down a note that was taken over, beside this tab's own; gives back its name. */
+function lay<Doc>(key: QueryKey, note: Note<Doc>): string {
+  const name = `${stem(key)}${thisTab()}${TAKEN}${crypto.randomUUID()}`;
+  put(name, note);
+  return name;
+}
+
+export function dropTaken({ name }: Taken<unknown>): void {
+  localStorage.removeItem(name);
 }
 
 /** A note as the present schema has it: the server knows how. */

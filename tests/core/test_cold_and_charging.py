@@ -15,9 +15,16 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.build import asks, battery, camera, leg, mode, raw, set_up, stop
-from tumbrel.core.charging import dynamo_w, intake_of, panel_w
+from tumbrel.core.charging import (
+    Intake,
+    cool_intake_of,
+    dynamo_w,
+    hours_to,
+    intake_of,
+    panel_w,
+)
 from tumbrel.core.cold import cold_curve, hard_draw_factor
-from tumbrel.core.document import PlanDocument
+from tumbrel.core.document import BatteryFamily, PlanDocument
 from tumbrel.core.parameters import DEFAULTS
 from tumbrel.core.rehearsal.engine.engine import Rehearser
 from tumbrel.core.rehearsal.engine.played import Played, play
@@ -29,7 +36,7 @@ from tumbrel.core.two_lags import chained, first_zero, following
 HOUR = 3600
 CURVE = cold_curve(DEFAULTS.available)
 BEFORE = ((-30.0, 0.35), (-20.0, 0.6), (-10.0, 0.78), (0.0, 0.9), (10.0, 0.97), (25.0, 1.0))
-INTAKE = intake_of(5.7, 1.0, DEFAULTS)
+INTAKE = Intake(5.7, 1.0, 0.8, 0.99)
 BANK = {"kind": "bank", "id": "bank", "name": "Bank", "mah": 10_000, "ports": [10.0]}
 DOCK = {"id": "dock", "name": "Dock", "families": ["a"], "bays": 2, "in_w": 30.0}
 PLUG = {"kind": "mains", "id": "plug", "name": "Plug", "ports": [30.0]}
@@ -217,6 +224,22 @@ def test_an_outer_pocket_is_between_air_and_body_and_warms_with_the_air(
 
 
 # -- into a cell ----------------------------------------------------------------------
+
+
+def test_a_taper_that_begins_early_takes_longer() -> None:
+    """From 70 %: 0.7 h, then a lag of 0.3 h: ln 1.5 of it to 80 %, ln 30 of it to 99 %.
+
+    Its heat is held at the mean of 1, 0.75, 0.5, 0.25 and 0.05 of the most.
+    """
+    family = BatteryFamily(id="a", name="A", mah=1500, nominal_v=3.8, rate_per_h=1.0)
+    early = intake_of(5.7, family.model_copy(update={"taper_from": 0.7}), DEFAULTS)
+    assert early.ms_to(0.0, 100.0, 0.80) / 60_000 == pytest.approx(49.30, abs=0.01)
+    assert early.ms_to(0.0, 100.0, 0.99) / 60_000 == pytest.approx(103.22, abs=0.01)
+    assert hours_to(0.8, 0.7) * 60.0 == pytest.approx(49.30, abs=0.01)
+    assert hours_to(0.8, 0.9) == 0.8
+    assert early.heating_w(0.75, 100.0) == pytest.approx(5.7 * 0.51)
+    cool = cool_intake_of(5.7, family, DEFAULTS)
+    assert (cool.kink, cool.rate_per_h) == (0.8, 0.5)
 
 
 def test_charging_in_closed_form() -> None:

@@ -103,7 +103,8 @@ def test_a_microphone_dies_and_its_gap_is_told(page: Page, trip: str) -> None:
     board(page, trip)
     mine = page.get_by_role("list", name="Things with a battery")
     expect(mine).to_contain_text(re.compile(r"Lapel.*with Chin, dead .*without sound"))
-    expect(page.get_by_text(re.compile("Lapel is empty at .* without sound with Chin")).first)
+    said = page.get_by_text(re.compile("Lapel is empty at .* without sound with Chin"))
+    expect(said.first).to_be_visible()
 
 
 def test_the_cold_curve_is_seen_changed_and_felt(page: Page, trip: str) -> None:

@@ -123,8 +123,9 @@ class Making:
             return
         for one in document["kit"]["batteries"]:
             one["health"] = draw.choice([1.0, 0.9, 0.75, 0.6])
-        for family in document["kit"]["families"]:
+        for number, family in enumerate(document["kit"]["families"], len(self.items)):
             family["rate_per_h"] = draw.choice([0.4, 0.6, 1.0, 2.2])
+            family["taper_from"] = (None, 0.7, 0.9)[number % 3]
         for pocket in document["kit"]["pockets"]:
             if draw.random() < 0.3:
                 pocket["kept_c"] = draw.choice([8.0, 18.0, 34.0])

@@ -38,6 +38,7 @@ class Measured:
     fan: float
     pause_c: float
     resume_c: float
+    tail: float
 
 
 @dataclass(frozen=True)
@@ -86,6 +87,7 @@ def some_measured(draw: Random) -> Measured:
         fan=math.exp(draw.gauss(0.0, 0.25)),
         pause_c=pause_c,
         resume_c=pause_c - draw.uniform(4.0, 6.0),
+        tail=0.2 * math.exp(draw.gauss(0.0, 0.2)),
     )
 
 
@@ -105,7 +107,7 @@ def measure(truth: Measured, asked: Try, number: int, draw: Random) -> BenchRun:
         watts *= 1.0 + body.draw_per_k * (inner - 40.0)
         into = 0.0
         if (asked.plugged or asked.charging) and not resting and charge < 0.99:
-            into = body.wh * truth.rate * min(1.0, (1.0 - charge) / 0.2)
+            into = body.wh * truth.rate * min(1.0, (1.0 - charge) / truth.tail)
         heat = watts + body.charge_heat * into * (1 / 0.9 - 1)
         heat += body.charge_heat * watts * (1 / 0.95 - 1) if asked.plugged else 0.0
         across = (inner - shell) / body.inner_k_per_w

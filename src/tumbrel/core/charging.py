@@ -6,6 +6,7 @@ import math
 from dataclasses import dataclass, replace
 from typing import Final
 
+from .document import BatteryFamily
 from .parameters import Defaults
 from .parameters.defaults import TAPER_HEAT_AT
 from .shared import Shared
@@ -80,20 +81,35 @@ class Intake(Shared):
             return 0.0
         if charge < self.kink_for(available_w) - 1e-12:
             return min(available_w, self.most_w)
-        taper = [min(available_w, self.taper_w(at)) for at in TAPER_HEAT_AT]
+        taper = [min(available_w, self.most_w * (1.0 - way)) for way in TAPER_HEAT_AT]
         return sum(taper, 0.0) / len(taper)
 
 
-def intake_of(wh: float, rate_per_h: float | None, defaults: Defaults) -> Intake:
-    """A cell's intake by its family's rate, else the typical one."""
-    rate = rate_per_h if rate_per_h is not None else defaults.charge_rate_per_h.value
-    return Intake(wh, rate, defaults.kink.value, defaults.full.value)
+def intake_of(wh: float, family: BatteryFamily, defaults: Defaults) -> Intake:
+    """A cell's intake by its family's rate and taper, else the typical ones."""
+    rate, kink = family.rate_per_h, family.taper_from
+    return Intake(
+        wh,
+        defaults.charge_rate_per_h.value if rate is None else rate,
+        defaults.kink.value if kink is None else kink,
+        defaults.full.value,
+    )
 
 
-def cool_intake_of(wh: float, rate_per_h: float | None, defaults: Defaults) -> Intake:
+def cool_intake_of(wh: float, family: BatteryFamily, defaults: Defaults) -> Intake:
     """The same in a cool cell, which takes a share of its rate (model/charging#cool)."""
-    warm = intake_of(wh, rate_per_h, defaults)
+    warm = intake_of(wh, family, defaults)
     return replace(warm, rate_per_h=warm.rate_per_h * defaults.cool_share.value)
+
+
+def hours_to(share: float, kink: float) -> float:
+    """Hours from empty to a share [0..1] at a rate of 1 per hour, by itself.
+
+    By them a rate is told as people know it. Source: model/charging#cell.
+    """
+    if share <= kink:
+        return share
+    return kink + (1.0 - kink) * math.log((1.0 - kink) / (1.0 - share))
 
 
 def dynamo_w(rated_w: float, speed_mps: float, defaults: Defaults) -> float:

@@ -106,8 +106,8 @@ def family_told(question: FamilyQuestion, defaults: Defaults = DEFAULTS) -> Fami
 
 def _fills(kit: Kit, family: BatteryFamily, wh: float, defaults: Defaults) -> Iterator[FillTold]:
     """By itself; in each charger that takes it; in each camera that charges it in place."""
-    intake = intake_of(wh, family.rate_per_h, defaults)
-    cool = cool_intake_of(wh, family.rate_per_h, defaults)
+    intake = intake_of(wh, family, defaults)
+    cool = cool_intake_of(wh, family, defaults)
     yield _fill("by itself", [], intake, cool, defaults)
     best = max(kit.sources, key=lambda one: max(one.ports), default=None)
     for charger in kit.chargers:

@@ -52,6 +52,26 @@ def test_a_charging_run_teaches_the_rate() -> None:
     assert seen.likely_min == pytest.approx(18.75 + 6.25 * 2.9957, rel=0.06)
 
 
+def test_a_charging_run_teaches_where_the_taper_begins() -> None:
+    """At 1 an hour 20 to 60 % take 24 min; a taper from 70 %, where 0.3 are left, then 90 %
+
+    after 6 min and a lag of 18 min x ln 3: 49.8 min. From 80 % it would be 44.3 min.
+    """
+    read = [{"at_min": 24.0, "share": 0.6}, {"at_min": 37.3, "share": 0.8}]
+    known = {"charging": True, "charge_start": 0.2, "charge_end": 0.9, "charge_read": read}
+    told = learned(*[run(f"c{n}", 49.8, "stopped", **known) for n in range(3)])
+    taper = told.of("taper")
+    assert taper.known
+    assert 1.0 - taper.value == pytest.approx(0.70, abs=0.02)
+    assert told.of("rate_per_h").value == pytest.approx(1.0, rel=0.04)
+    after = family_with_learned(A, told)
+    assert after.taper_from == pytest.approx(1.0 - taper.value, abs=0.001)
+    changed = {one.figure: (one.before, one.after) for one in family_changes(A, after)}
+    assert changed["A charges less from"] == ("80 %, assumed", f"{100 * after.taper_from:.0f} %")
+    taken = Taken(camera="cam", at=AT, before=CAM, after=CAM, family_before=A, family_after=after)
+    assert family_put_back(after, taken) == A
+
+
 def test_what_a_family_learned_goes_into_the_kit_and_back() -> None:
     """The rate as it was learned; 0.28 is hidden at -10 C, and so much more as more is held."""
     known = {"charging": True, "charge_start": 0.2, "charge_end": 0.8}

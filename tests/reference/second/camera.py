@@ -297,7 +297,7 @@ class Cam:
             resting = resting or (bars and self.state == "on")
             if feed > 0 and surplus > 0 and not resting:
                 most_w = cell.most_w(fed=True)
-                into = min(surplus, most_w * min(1.0, (1 - cell.charge) / 0.2))
+                into = min(surplus, most_w * min(1.0, (1 - cell.charge) / cell.tail))
                 cell.charge += into * STEP_H / cell.wh
                 taken += into / INTO
                 heat += self._taper_heat(cell, surplus, most_w)
@@ -314,8 +314,8 @@ class Cam:
     @staticmethod
     def _taper_heat(cell: Cell, surplus: float, most_w: float) -> float:
         most = min(surplus, most_w)
-        held = [min(surplus, most_w * min(1, (1 - c) / 0.2)) for c in (0.8, 0.85, 0.9, 0.95, 0.99)]
-        seen = most if cell.charge < 1 - 0.2 * most / most_w else sum(held) / 5
+        held = [min(surplus, most_w * share) for share in (1, 0.75, 0.5, 0.25, 0.05)]
+        seen = most if cell.charge < 1 - cell.tail * most / most_w else sum(held) / 5
         return seen * (1 / INTO - 1)
 
     def level(self, at_s: int, rise: float) -> tuple[float, float]:

@@ -102,7 +102,7 @@ class Feeding:
         cell, asked = one.cell, one.asked.asked[at_s]
         wanted = one.watts(at_s) / one.through if asked else 0.0
         if cell and one.power(at_s) != "outside_only" and not (cell.refused or one.pause):
-            taper = min(1.0, (1 - cell.charge) / 0.2) if cell.charge < 0.99 else 0.0
+            taper = min(1.0, (1 - cell.charge) / cell.tail) if cell.charge < 0.99 else 0.0
             wanted += cell.most_w(fed=one.feed_w > 0) * taper / 0.9
         return min(wanted, one.doc.get("charges_in_w") or wanted)
 

@@ -16,7 +16,7 @@ THROUGH, INTO, BANK_OUT, STORED = 0.95, 0.90, 0.85, 0.92
 K_PER_W, LAG_S, AIRFLOW = 14.0, 900.0, 0.8
 REVIVAL = 0.03
 FULL, CHARGEABLE = 0.99, 0.95
-RATE_PER_H, IDLE_W = 0.6, 0.06
+RATE_PER_H, TAIL, IDLE_W = 0.6, 0.2, 0.06
 Curve = tuple[tuple[float, float], ...]
 COLD: Curve = ((25, 1.0), (10, 0.96), (0, 0.87), (-10, 0.72), (-20, 0.52), (-30, 0.28))
 COLD_BANK: Curve = ((25, 1.0), (0, 0.95), (-10, 0.88), (-20, 0.75))
@@ -59,6 +59,7 @@ class Cell:
     k: float = 0.0
     health: float = 1.0
     rate: float = RATE_PER_H
+    tail: float = TAIL
     refused: str = ""
     cool: bool = False
     inside: int | None = None
@@ -69,7 +70,7 @@ class Cell:
         self.topped = self.charge >= FULL - 1e-9 or (self.topped and self.charge >= FULL - 0.001)
         if self.refuses() or self.topped:
             return 0.0
-        return self.most_w(fed=True) * min(1.0, (1 - self.charge) / 0.2)
+        return self.most_w(fed=True) * min(1.0, (1 - self.charge) / self.tail)
 
     def line(self, watts: float) -> float:
         """Charge at which it gives out at a draw."""

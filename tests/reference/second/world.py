@@ -22,6 +22,7 @@ from .physics import (
     SELF_DISCHARGE_PER_S,
     STEP_S,
     STORED,
+    TAIL,
     Cell,
     Dock,
     Gear,
@@ -82,6 +83,7 @@ class World:
         cell = Cell(doc["id"], doc["family"], full, doc.get("charge", 1.0), 0.0, home)
         cell.k, cell.health = family.get("cold_k", 0.0), doc.get("health", 1.0)
         cell.rate = family.get("rate_per_h") or RATE_PER_H
+        cell.tail = 1.0 - (family.get("taper_from") or 1.0 - TAIL)
         cell.cell_c = self.place(home, 0)
         return cell
 

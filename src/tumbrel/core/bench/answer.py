@@ -32,12 +32,13 @@ TOLD = (
     "energy",
     "store_gives",
     "rate_per_h",
+    "taper",
     "cold_hold",
     "fan",
     "pause_c",
     "resume_c",
 )
-TOLD_AS_TIME = frozenset({"rate_per_h"})  # the faster, the fewer minutes
+TOLD_REVERSED = frozenset({"rate_per_h", "taper"})  # the faster, the fewer minutes
 LIKE_ITS_BOX = 0.08
 WIDE = 2.0
 ROOM_C = (15.0, 28.0)
@@ -106,6 +107,8 @@ def tell_bench(
     runs = _runs_told(question, learned, defaults)
     found = next_run(learned, counted, question.trip, question.plan, defaults)
     on_trip = found is None and question.trip is not None
+    tapers = [one.value for one in learned.learned if one.figure.kind == "taper"]
+    kink = 1.0 - tapers[0] if tapers else defaults.kink.value
     return BenchTold(
         headline=_headline(camera, counted),
         detail=_detail(learned, runs, question.runs, counted),
@@ -114,7 +117,7 @@ def tell_bench(
         ),
         runs=runs,
         figures=tuple(
-            _figure(one, camera)
+            _figure(one, camera, kink)
             for kind in TOLD
             for one in learned.learned
             if one.figure.kind == kind
@@ -239,17 +242,17 @@ def _detail(
     return " ".join(filter(None, sentences))
 
 
-def _figure(one: LearnedFigure, camera: Camera) -> FigureTold:
+def _figure(one: LearnedFigure, camera: Camera, kink: float) -> FigureTold:
     ends = (one.low, one.high)
-    low, high = reversed(ends) if one.figure.kind in TOLD_AS_TIME else ends
+    low, high = reversed(ends) if one.figure.kind in TOLD_REVERSED else ends
     return FigureTold(
         kind=one.figure.kind,
         of=one.figure.of,
         name=figure_words(one, camera),
         known=one.known,
-        value=value_text(one, one.value),
-        low=value_text(one, low),
-        high=value_text(one, high),
-        assumed=value_text(one, one.figure.value),
+        value=value_text(one, one.value, kink),
+        low=value_text(one, low, kink),
+        high=value_text(one, high, kink),
+        assumed=value_text(one, one.figure.value, kink),
         unknown="" if one.known else unknown_words(one, camera),
     )

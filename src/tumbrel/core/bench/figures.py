@@ -26,6 +26,7 @@ Kind = Literal[
     "warn_below_k",
     "store_gives",
     "rate_per_h",
+    "taper",
     "cold_hold",
     "fan",
     "pause_c",
@@ -48,6 +49,7 @@ WARN_SPREAD = 0.35
 WARN_BELOW_K = 7.0  # a camera warns this far below where it stops
 STORE_SPREAD = 0.08
 RATE_SPREAD = 0.45
+TAPER_SPREAD = 0.30  # of what is left to fill where the taper begins
 COLD_SPREAD = 0.25
 FAN_SPREAD = 0.25  # of what is typed of a fan: nobody measures that
 PAUSE_SPREAD = 0.10
@@ -133,6 +135,8 @@ def _special(
     if any(run.charging for run in runs):
         rate = family.rate_per_h or defaults.charge_rate_per_h.value
         yield Figure("rate_per_h", "", rate, RATE_SPREAD)
+        left = 1.0 - (family.taper_from or defaults.kink.value)
+        yield Figure("taper", "", left, TAPER_SPREAD)
     if any(run.ambient_c < COLD_BELOW_C and not run.plugged for run in runs):
         yield Figure("cold_hold", "", 1.0, COLD_SPREAD)
     for air in sorted({run.air_mps for run in runs if run.air_mps > 0.0}):

@@ -215,6 +215,6 @@ def _lost_w(draw_w: Array, wh: float, bench: Bench, figures: Figures, defaults: 
     set_up = next(s for s in figures.camera.set_ups if s.id == bench.set_up)
     if set_up.power == "outside_only":
         return fed
-    intake = intake_of(wh, figures.family.rate_per_h, defaults)
+    intake = intake_of(wh, figures.family, defaults)
     into_w = intake.heating_w(bench.charge_start, intake.most_w) * bench.charging_share
     return fed + into_w * (1.0 / defaults.charge_efficiency.value - 1.0)

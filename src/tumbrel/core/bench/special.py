@@ -61,11 +61,12 @@ def charging_min(
     most: Array = rate * wh
     if run.port_w is not None:
         most = np.minimum(most, run.port_w * defaults.charge_efficiency.value)
-    kink = 1.0 - (1.0 - defaults.kink.value) * most / (rate * wh)
+    left = np.exp(logs[..., figures.place["taper", ""]])
+    kink = 1.0 - left * most / (rate * wh)
     start, end = run.charge_start, min(to_share, defaults.full.value)
     flat = np.maximum(0.0, np.minimum(kink, end) - start) * wh / most
     above = np.maximum(kink, start)
-    lag = (1.0 - defaults.kink.value) / rate
+    lag = left / rate
     taper = np.where(end > above, lag * np.log((1.0 - np.minimum(above, end)) / (1.0 - end)), 0.0)
     minutes: Array = (flat + taper) * 60.0
     return minutes

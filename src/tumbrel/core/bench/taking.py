@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, Any
 
+from ..charging import hours_to
 from ..cold import cold_curve, points_of
 from ..document import (
     AvailableAt,
@@ -28,7 +29,7 @@ if TYPE_CHECKING:
     from .fit import Learned
     from .notebook import Taken
 
-OF_FAMILY = ("rate_per_h", "available")
+OF_FAMILY = ("rate_per_h", "taper_from", "available")
 COLD_TOLD_C = -20.0
 Place = tuple[str, str, str]  # camera, mode or set_up; its key; the field
 
@@ -82,14 +83,17 @@ def with_learned(camera: Camera, learned: Learned, defaults: Defaults = DEFAULTS
 def family_with_learned(
     family: BatteryFamily, learned: Learned, defaults: Defaults = DEFAULTS
 ) -> BatteryFamily:
-    """The battery family with its rate and cold curve, where the runs taught them.
+    """The battery family with its rate, taper and cold curve, where the runs taught them.
 
     Of a curve every share that the cold hides is scaled alike (model/learning#special).
     """
     found: dict[str, Any] = {}
-    rate, hold = _special(learned, "rate_per_h"), _special(learned, "cold_hold")
+    rate, taper = _special(learned, "rate_per_h"), _special(learned, "taper")
+    hold = _special(learned, "cold_hold")
     if rate is not None and rate.known:
         found["rate_per_h"] = round(min(6.0, rate.value), 2)
+    if taper is not None and taper.known:
+        found["taper_from"] = round(min(0.95, max(0.5, 1.0 - taper.value)), 3)
     if hold is not None and hold.known:
         found["available"] = tuple(
             AvailableAt(cell_c=cell_c, share=round(1.0 - min(1.0, (1.0 - share) * hold.value), 3))
@@ -142,10 +146,15 @@ def family_changes(
 ) -> tuple[Change, ...]:
     """What differs between two states of a battery family, in words."""
     told = []
-    if before.rate_per_h != after.rate_per_h:
+    if (before.rate_per_h, before.taper_from) != (after.rate_per_h, after.taper_from):
         texts = [_rate_text(one, defaults) for one in (before, after)]
         told.append(
             Change(figure=f"{before.name} fills to 80 % in", before=texts[0], after=texts[1])
+        )
+    if before.taper_from != after.taper_from:
+        texts = [_taper_text(one, defaults) for one in (before, after)]
+        told.append(
+            Change(figure=f"{before.name} charges less from", before=texts[0], after=texts[1])
         )
     if before.available != after.available:
         texts = [_cold_text(one, defaults) for one in (before, after)]
@@ -161,7 +170,13 @@ def family_changes(
 
 def _rate_text(family: BatteryFamily, defaults: Defaults) -> str:
     rate = family.rate_per_h or defaults.charge_rate_per_h.value
-    return f"{48.0 / rate:.0f} min" + ("" if family.rate_per_h else ", assumed")
+    minutes = 60.0 * hours_to(0.8, family.taper_from or defaults.kink.value) / rate
+    return f"{minutes:.0f} min" + ("" if family.rate_per_h else ", assumed")
+
+
+def _taper_text(family: BatteryFamily, defaults: Defaults) -> str:
+    taper_from = family.taper_from or defaults.kink.value
+    return f"{100.0 * taper_from:.0f} %" + ("" if family.taper_from else ", assumed")
 
 
 def _cold_text(family: BatteryFamily, defaults: Defaults) -> str:

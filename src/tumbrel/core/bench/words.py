@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 
+from ..charging import hours_to
 from ..document import Camera
 from ..measures import degrees, kelvins, kelvins_per_watt, one_metre_a_second
 from ..wording.units import hours
@@ -94,6 +95,7 @@ UNKNOWN: dict[str, str] = {
     "warn_below_k": "Note the minute of its temperature warning.",
     "store_gives": "Run it on the {of} until both are empty, and note the {of}'s per cent.",
     "rate_per_h": "Note the per cent half way of a charging run, and at its end.",
+    "taper": "Charge it from low until it is full, and note its per cent above 70 % twice.",
     "cold_hold": "Run it in the cold until it dies, and note the per cent that it shows then.",
     "fan": "Another run before the same fan, in a mode that ends hot.",
     "pause_c": "Note the minute at which charging pauses.",
@@ -123,6 +125,7 @@ FIGURES = {
     "energy": "energy of a battery, of its label",
     "store_gives": "of the {of}'s label reach it",
     "rate_per_h": "empty to 80 %, by itself",
+    "taper": "charges less and less from",
     "cold_hold": "held back by the cold, of typical",
     "fan": "air of the fan, of {of} m/s typed",
     "pause_c": "charging pauses at",
@@ -150,7 +153,8 @@ FORMS: dict[str, Callable[[float], str]] = {
     "warn_below_k": kelvins,
     "energy": lambda value: f"× {value:.2f}",
     "store_gives": lambda value: f"{100.0 * value:.0f} %",
-    "rate_per_h": lambda value: f"{48.0 / value:.0f} min",
+    "rate_per_h": lambda value: f"{60.0 / value:.0f} min",
+    "taper": lambda value: f"{100.0 * (1.0 - value):.0f} %",
     "cold_hold": lambda value: f"× {value:.2f}",
     "fan": lambda value: f"× {value:.2f}",
     "pause_c": degrees,
@@ -158,8 +162,13 @@ FORMS: dict[str, Callable[[float], str]] = {
 }
 
 
-def value_text(figure: LearnedFigure, value: float) -> str:
-    """A value of a figure with its unit, in as many digits as it deserves."""
+def value_text(figure: LearnedFigure, value: float, kink: float) -> str:
+    """A value of a figure with its unit, in as many digits as it deserves.
+
+    A rate is told as minutes to 80 %, with a taper from a charge `kink` [0..1] on.
+    """
+    if figure.figure.kind == "rate_per_h":
+        value /= hours_to(0.8, kink)
     return FORMS[figure.figure.kind](value)
 
 

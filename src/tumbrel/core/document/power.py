@@ -32,6 +32,9 @@ class BatteryFamily(Part):
     rate_per_h: Annotated[float, Field(gt=0.0, le=6.0)] | None = Field(
         default=None, description="Charging power over energy, 1/h; none: typical."
     )
+    taper_from: Annotated[float, Field(ge=0.5, le=0.95)] | None = Field(
+        default=None, description="Charge from which it takes less and less; none: typical."
+    )
     cold_k: Annotated[float, Field(ge=0.0, le=2.0)] = Field(
         default=0.0, description="Exponent by which a hard draw costs charge; 0 unless measured."
     )

@@ -52,7 +52,7 @@ BANK_AVAILABLE: tuple[tuple[float, float], ...] = (  # drained slowly, at 0.1 to
     (0.0, 0.95),
     (25.0, 1.00),
 )
-TAPER_HEAT_AT: Final[tuple[float, ...]] = (0.80, 0.85, 0.90, 0.95, 0.99)
+TAPER_HEAT_AT: Final[tuple[float, ...]] = (0.0, 0.25, 0.50, 0.75, 0.95)  # of the way to full
 CLASS_MB_S: Mapping[str, float] = MappingProxyType(
     {"C10": 10, "U1": 10, "U3": 30, "V6": 6, "V10": 10, "V30": 30, "V60": 60, "V90": 90}
 )

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ..charging import MS_PER_HOUR, intake_of
+from ..charging import MS_PER_HOUR, Intake
 from ..cold import cold_curve
 from ..document import BatteryFamily, Camera, CardSlot, DrawInWatts, Kit, Mode, SetUp
 from ..energy import nominal_wh
@@ -129,7 +129,8 @@ def _charge_rope(question: Lasts, cord: Cord, minutes: float) -> Rope:
 def charge(question: Charge, defaults: Defaults) -> SumTold:
     """Constant power, then the taper, in closed form (model/charging#cell)."""
     wh = nominal_wh(question.mah, question.volts)
-    intake = intake_of(wh, KNOWN_SHARE * 60.0 / question.to_80_min, defaults)
+    rate = KNOWN_SHARE * 60.0 / question.to_80_min
+    intake = Intake(wh, rate, defaults.kink.value, defaults.full.value)
     into_w = question.port_w * defaults.charge_efficiency.value
     start, end = question.from_pct / 100.0, question.to_pct / 100.0
     kink = intake.kink_for(into_w)

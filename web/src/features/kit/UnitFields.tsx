@@ -322,13 +322,18 @@ interface ChargingProps {
   change: (part: Partial<BatteryFamily>) => void;
 }
 
-/** How fast it charges, as people know it: minutes from empty to 80 %, or watts. */
+/** Hours from empty to 80 % at a rate of 1 per hour, with a taper from a charge on. */
+const hoursTo80 = (taperFrom: number) =>
+  taperFrom >= 0.8 ? 0.8 : taperFrom + (1 - taperFrom) * Math.log((1 - taperFrom) / 0.2);
+
+/** How it charges, as people know it: minutes from empty to 80 %, or watts, and until when. */
 function ChargingIn({ unit, change }: ChargingProps) {
   const wh = (unit.mah * unit.nominal_v) / 1000;
   const rate = unit.rate_per_h ?? null;
   const most = limits.BatteryFamily.rate_per_h.max;
   const tidy = (value: number) => Math.round(value * 10) / 10;
-  const across = (value: number) => (assume.kink * 60) / value; // minutes of a rate, and back
+  const hours = hoursTo80(unit.taper_from ?? assume.kink);
+  const across = (value: number) => (hours * 60) / value; // minutes of a rate, and back
   return (
     <>
       <NumberIn
@@ -350,6 +355,16 @@ function ChargingIn({ unit, change }: ChargingProps) {
         assumed={String(tidy(assume.charge_rate_per_h * wh))}
         onCommit={(watts) => change({ rate_per_h: watts / wh })}
         onClear={() => change({ rate_per_h: null })}
+      />
+      <NumberIn
+        label="Less and less from"
+        unit="%"
+        value={unit.taper_from == null ? null : tidy(unit.taper_from * 100)}
+        min={(limits.BatteryFamily.taper_from.min ?? 0.5) * 100}
+        max={(limits.BatteryFamily.taper_from.max ?? 0.95) * 100}
+        assumed={String(tidy(assume.kink * 100))}
+        onCommit={(percent) => change({ taper_from: percent / 100 })}
+        onClear={() => change({ taper_from: null })}
       />
     </>
   );

@@ -37,7 +37,10 @@ def whole_trip(page: Page, trip: str) -> Any:
 
 
 def test_charging_is_known_as_minutes_to_80_per_cent(page: Page, trip: str) -> None:
-    """25 min are 1.92 an hour: 10.9 W into 5.7 W h, 12.2 W at a port; a port of 12 W binds."""
+    """25 min are 1.92 an hour: 10.9 W into 5.7 W h, 12.2 W at a port; a port of 12 W binds.
+
+    With a taper from 50 % on the same rate takes 30 min: (0.5 + 0.5 ln 2.5) / 1.92 h.
+    """
     kit(page, trip)
     sheet = opened(page, "family/a")
     expect(sheet.get_by_text(re.compile("by itself: 80 % in 1 h 20"))).to_be_visible()
@@ -46,6 +49,9 @@ def test_charging_is_known_as_minutes_to_80_per_cent(page: Page, trip: str) -> N
     expect(sheet.get_by_text(re.compile("the cell itself binds, 12 W"))).to_be_visible()
     expect(sheet.get_by_label("Or takes, W", exact=True)).to_have_value("10.9")
     expect(sheet.get_by_text(re.compile("in Twin dock: .* binds"))).to_be_visible()
+    fill(sheet, "Less and less from, %", "50")
+    expect(sheet.get_by_text(re.compile("by itself: 80 % in 30 min"))).to_be_visible()
+    expect(sheet.get_by_label("Empty to 80 % in, min", exact=True)).to_have_value("29.9")
 
 
 def test_a_module_is_known_by_how_long_it_lasts_and_filled_by_a_bank(page: Page, trip: str) -> None:

@@ -47,7 +47,7 @@ def no_time_to_move(seen: Seen) -> Iterator[Found]:
 def _unmoved(run: CameraRecord, moves: list[int]) -> Iterator[tuple[int, Worn, Asked]]:
     """Stretches begun where the camera did not yet sit: from when, where it sat, the stretch."""
     spans, sits = run.spans, run.spans[0].worn if run.spans else None
-    if all(span.worn == sits for span in spans):
+    if all(span.worn is sits or span.worn == sits for span in spans):
         return
     left = sorted(moves)
     before_ms = 0

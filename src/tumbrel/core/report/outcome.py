@@ -114,7 +114,7 @@ def tell(played: Played) -> Rehearsal:
         ),
         moves=moves_of(played),
         findings=findings,
-        coverage=_coverage(played.written.plan, cameras),
+        coverage=_coverage(played.written.plan, played.cameras),
         verdict=verdict_of(played, cameras, findings, moments, least),
         least=least,
         gear=gear_told(played),
@@ -296,24 +296,24 @@ def _watched_ms(played: Played, run: CameraRun) -> int:
     return max(0, filmed - kept)
 
 
-def _coverage(plan: Plan, cameras: tuple[CameraResult, ...]) -> tuple[Coverage, ...]:
+def _coverage(plan: Plan, cameras: list[CameraRun]) -> tuple[Coverage, ...]:
     angles = {c.camera: c.angle for c in plan.cameras}
     rows: dict[tuple[CoverageBy, str], list[int]] = defaultdict(lambda: [0, 0])
-    for camera in cameras:
+    for run in cameras:
         by_assignment: dict[int, list[int]] = defaultdict(lambda: [0, 0])
-        for filmed in camera.filmed:
+        for filmed in run.time.filmed:
             by_assignment[filmed.assignment][0] += filmed.end_ms - filmed.start_ms
             by_assignment[filmed.assignment][1] += filmed.end_ms - filmed.start_ms
-        for gap in camera.gaps:
+        for gap in run.time.gaps:
             by_assignment[gap.assignment][0] += gap.end_ms - gap.start_ms
         for number, (asked_ms, filmed_ms) in by_assignment.items():
             assignment = plan.assignments[number]
-            angle = assignment.angle or angles.get(camera.camera, "sight")
+            angle = assignment.angle or angles.get(run.id, "sight")
             for key in (
                 ("item", assignment.item),
                 ("angle", angle),
                 ("importance", assignment.importance),
-                ("camera", camera.camera),
+                ("camera", run.id),
             ):
                 rows[key][0] += asked_ms
                 rows[key][1] += filmed_ms

@@ -6,7 +6,7 @@ Source: model/time#ties, model/results#verdict, model/results#gaps.
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from typing import Final
 
 from mypy_extensions import mypyc_attr
 
@@ -17,25 +17,31 @@ from ..trip.asked import Asked
 from .causes import CAUSE_ORDER, Cause
 
 
-@dataclass(frozen=True, slots=True)
 class GapSpan:
     """Asked and not filmed."""
 
-    start_ms: int
-    end_ms: int
-    cause: Cause
-    assignment: int
+    __slots__ = ("assignment", "cause", "end_ms", "start_ms")
+
+    def __init__(self, start_ms: int, end_ms: int, cause: Cause, assignment: int) -> None:
+        self.start_ms: Final = start_ms
+        self.end_ms: Final = end_ms
+        self.cause: Final = cause
+        self.assignment: Final = assignment
 
 
-@dataclass(frozen=True, slots=True)
 class FilmedSpan:
     """Asked and filmed, on one card and one battery."""
 
-    start_ms: int
-    end_ms: int
-    assignment: int
-    card: str
-    battery: str
+    __slots__ = ("assignment", "battery", "card", "end_ms", "start_ms")
+
+    def __init__(
+        self, start_ms: int, end_ms: int, assignment: int, card: str, battery: str
+    ) -> None:
+        self.start_ms: Final = start_ms
+        self.end_ms: Final = end_ms
+        self.assignment: Final = assignment
+        self.card: Final = card
+        self.battery: Final = battery
 
 
 @mypyc_attr(serializable=True)

@@ -20,14 +20,15 @@ class Trace:
     """A camera's course as columns: time [ms], charge [0..1], body and cell [degC], bytes, state.
 
     A row's state is that of the stretch which ends there. Rows before `floor` stay as they are.
+    Every column is a Log; as lists machine code appends to them without a look by name.
     """
 
-    t_ms: Log[int] = field(default_factory=Log)
-    charge: Log[float] = field(default_factory=Log)
-    body_c: Log[float] = field(default_factory=Log)
-    cell_c: Log[float] = field(default_factory=Log)
-    used_bytes: Log[int] = field(default_factory=Log)
-    state: Log[int] = field(default_factory=Log)
+    t_ms: list[int] = field(default_factory=Log)
+    charge: list[float] = field(default_factory=Log)
+    body_c: list[float] = field(default_factory=Log)
+    cell_c: list[float] = field(default_factory=Log)
+    used_bytes: list[int] = field(default_factory=Log)
+    state: list[int] = field(default_factory=Log)
     floor: int = 0
 
     def add(

@@ -23,14 +23,16 @@ ENOUGH_COPIES: Final = 2
 GONE: Final = "-"
 
 
-@dataclass(frozen=True, slots=True)
 class Landed:
     """A clip that reached a drive or card; or, with GONE before its key, was wiped from one."""
 
-    at_ms: int
-    store: str
-    start_ms: int
-    drive: str
+    __slots__ = ("at_ms", "drive", "start_ms", "store")
+
+    def __init__(self, at_ms: int, store: str, start_ms: int, drive: str) -> None:
+        self.at_ms: Final = at_ms
+        self.store: Final = store
+        self.start_ms: Final = start_ms
+        self.drive: Final = drive
 
 
 @dataclass(frozen=True, slots=True)

@@ -74,7 +74,7 @@ class Hands:
         self.swapping = Swapping(scene, cells, cards, self.handling)
         self.plugging = Plugging(scene, cameras, cells, grid, self.copying, self.handling)
         self.modules = Modules(grid, self.swapping)
-        self.use_scene(scene)
+        self.timeline, self.plan = scene.timeline, scene.hands
         self._enough: dict[int, tuple[int, int, str, str, float]] = {}
         self.busy_until_ms = 0
         self.to_come: list[int] = []

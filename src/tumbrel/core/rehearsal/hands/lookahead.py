@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from bisect import bisect_left
-from dataclasses import dataclass
+from typing import Final
 
 from ...charging import MS_PER_HOUR, NEVER_MS
 from ...energy import spent_wh
@@ -11,20 +11,43 @@ from ..camera.camera_run import CameraRun
 from ..camera.schedule import AskedSum
 
 
-@dataclass(frozen=True, slots=True)
 class Need:
     """Watt-hours and bytes asked over a horizon, heat ignored; boot, armed and standby included.
 
     `lasts_ms` is how long what it holds would last; `mean_w` what it draws while it is asked.
     """
 
-    wh: float
-    bytes: int
-    peak_rate: int | None
-    importance: int
-    lasts_ms: int
-    mean_w: float
-    rate: float
+    __slots__ = ("bytes", "importance", "lasts_ms", "mean_w", "peak_rate", "rate", "wh")
+
+    def __init__(
+        self,
+        wh: float,
+        size: int,
+        peak_rate: int | None,
+        importance: int,
+        lasts_ms: int,
+        mean_w: float,
+        rate: float,
+    ) -> None:
+        self.wh: Final = wh
+        self.bytes: Final = size
+        self.peak_rate: Final = peak_rate
+        self.importance: Final = importance
+        self.lasts_ms: Final = lasts_ms
+        self.mean_w: Final = mean_w
+        self.rate: Final = rate
+
+    def without(self, wh: float) -> Need:
+        """What is left of it once a module gives some of the energy."""
+        return Need(
+            max(0.0, self.wh - wh),
+            self.bytes,
+            self.peak_rate,
+            self.importance,
+            self.lasts_ms,
+            self.mean_w,
+            self.rate,
+        )
 
 
 def need_of(run: CameraRun, now_ms: int, horizon_ms: int) -> Need:

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from typing import Final
 
 from mypy_extensions import mypyc_attr
@@ -46,7 +45,7 @@ class Modules:
             if best is not None:
                 rank = need.importance, need.lasts_ms, run.index
                 task = SwapModule(*rank, takes_ms, run, best)
-        return task, replace(need, wh=max(0.0, need.wh - self._gives_wh(on)))
+        return task, need.without(self._gives_wh(on))
 
     def _named(
         self, run: CameraRun, spares: list[Supply], here: Laid, takes_ms: int

@@ -65,7 +65,7 @@ def gloved(timeline: Timeline, at_ms: int) -> bool:
 def changes(run: CameraRun) -> list[tuple[Asked, Asked]]:
     """Pairs of stretches, one after the other, between which a camera is moved."""
     pairs = pairwise(run.schedule.spans)
-    return [(one, other) for one, other in pairs if one.worn != other.worn]
+    return [(a, b) for a, b in pairs if a.worn is not b.worn and a.worn != b.worn]
 
 
 def moved_before_ms(

@@ -6,7 +6,6 @@ Source: model/memory#risk.
 from __future__ import annotations
 
 from collections import defaultdict
-from dataclasses import dataclass
 from typing import Final
 
 from ...document import Interval
@@ -19,14 +18,16 @@ from .result import AtRisk, LargestLoss
 HOUR_MS: Final = 3_600_000
 
 
-@dataclass(frozen=True, slots=True)
 class Single:
     """Footage that exists in one place only, from one time to another."""
 
-    place: str
-    from_ms: int
-    to_ms: int
-    length_ms: int
+    __slots__ = ("from_ms", "length_ms", "place", "to_ms")
+
+    def __init__(self, place: str, from_ms: int, to_ms: int, length_ms: int) -> None:
+        self.place: Final = place
+        self.from_ms: Final = from_ms
+        self.to_ms: Final = to_ms
+        self.length_ms: Final = length_ms
 
 
 def playback_ms(clip: Kept, pattern: Pattern) -> int:

@@ -6,6 +6,7 @@ Source: model/memory#rate, model/patterns#asked.
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Final
 
 from mypy_extensions import mypyc_attr
 
@@ -99,14 +100,25 @@ class LoopClip:
 Clip = Stream | Frames | LoopClip
 
 
-@dataclass(frozen=True, slots=True)
 class Kept(Shared):
     """Footage that was finally kept, in one piece on one card."""
 
-    start_ms: int
-    end_ms: int
-    assignment: int
-    store: str
-    bytes: int
-    files: int
-    frames: int = 0
+    __slots__ = ("assignment", "bytes", "end_ms", "files", "frames", "start_ms", "store")
+
+    def __init__(
+        self,
+        start_ms: int,
+        end_ms: int,
+        assignment: int,
+        store: str,
+        size: int,
+        files: int,
+        frames: int = 0,
+    ) -> None:
+        self.start_ms: Final = start_ms
+        self.end_ms: Final = end_ms
+        self.assignment: Final = assignment
+        self.store: Final = store
+        self.bytes: Final = size
+        self.files: Final = files
+        self.frames: Final = frames

@@ -9,8 +9,8 @@ from bisect import bisect_left, bisect_right
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
-from math import exp
-from typing import Literal
+from math import exp, inf
+from typing import Final, Literal
 
 from ...heat import Body, ms_to_level, shedding
 from ...parameters import Defaults
@@ -19,6 +19,7 @@ from .timeline import Conditions
 
 Warmth = Literal["inside", "outer", "bag"]
 MILD_C, FROST_C = 5.0, -5.0
+BLOCK: Final = 16
 
 
 @dataclass(frozen=True, slots=True)
@@ -72,7 +73,8 @@ def climate_of(body: Body, conditions: Conditions) -> Climate:
 class PlaceClimate(Shared):
     """A place for cells: its temperature by step, and that of a cell which has always lain there.
 
-    A cell that comes from elsewhere differs from the latter by a decaying exponential.
+    A cell that comes from elsewhere differs from the latter by a decaying exponential. Lowest and
+    highest temperatures are also kept by blocks of steps.
     """
 
     starts_ms: tuple[int, ...]
@@ -81,6 +83,8 @@ class PlaceClimate(Shared):
     lag_ms: float
     coldest_c: float
     hottest_c: float
+    lows_c: tuple[float, ...]
+    highs_c: tuple[float, ...]
 
     def settled(self, at_ms: int) -> float:
         """Temperature of a cell that has always lain here [degC]."""
@@ -124,8 +128,12 @@ class PlaceClimate(Shared):
             return None  # a cell stays between where it is and what it meets
         starts_ms, levels_c, lag_ms = self.starts_ms, self.base_c, self.lag_ms
         step = bisect_right(starts_ms, from_ms) - 1
-        met_c = (cell_c, *levels_c[step : bisect_left(starts_ms, bound_ms, max(0, step))])
-        if level_c < min(met_c) or level_c > max(met_c):
+        last = bisect_left(starts_ms, bound_ms, max(0, step))
+        if level_c < cell_c and level_c < min(_met(levels_c, self.lows_c, step, last), default=inf):
+            return None
+        if level_c > cell_c and level_c > max(
+            _met(levels_c, self.highs_c, step, last), default=-inf
+        ):
             return None
         at_ms, final = from_ms, len(starts_ms) - 1
         while at_ms < bound_ms:
@@ -143,7 +151,17 @@ class PlaceClimate(Shared):
         """The lowest temperature of the place between two times [degC]."""
         first = bisect_right(self.starts_ms, from_ms) - 1
         last = max(first + 1, bisect_right(self.starts_ms, to_ms))
-        return min(self.base_c[first:last])
+        return min(_met(self.base_c, self.lows_c, first, last))
+
+
+def _met(
+    values: tuple[float, ...], blocks: tuple[float, ...], first: int, last: int
+) -> tuple[float, ...]:
+    """What stands for the steps from `first` on to before `last`, whole blocks by theirs."""
+    head, tail = -(-first // BLOCK), last // BLOCK
+    if head >= tail:
+        return values[first:last]
+    return (*values[first : head * BLOCK], *blocks[head:tail], *values[tail * BLOCK : last])
 
 
 @lru_cache(maxsize=64)
@@ -168,6 +186,14 @@ def place_climate(
         elapsed_ms = conditions.starts_ms[step] - conditions.starts_ms[step - 1]
         before_c = base_c[step - 1]
         settled.append(before_c + (settled[-1] - before_c) * exp(-elapsed_ms / lag_ms))
+    blocks = [base_c[first : first + BLOCK] for first in range(0, len(base_c), BLOCK)]
     return PlaceClimate(
-        conditions.starts_ms, base_c, tuple(settled), lag_ms, min(base_c), max(base_c)
+        conditions.starts_ms,
+        base_c,
+        tuple(settled),
+        lag_ms,
+        min(base_c),
+        max(base_c),
+        tuple(map(min, blocks)),
+        tuple(map(max, blocks)),
     )

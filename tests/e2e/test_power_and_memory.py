@@ -110,6 +110,7 @@ def test_a_microphone_dies_and_its_gap_is_told(page: Page, trip: str) -> None:
     mine = page.get_by_role("list", name="Things with a battery")
     expect(mine).to_contain_text(re.compile(r"Lapel.*with Chin, dead .*without sound"))
     said = page.get_by_text(re.compile("Lapel is empty at .* without sound with Chin"))
+    page.locator(".side-more", has=said).locator("summary").first.click()
     expect(said.first).to_be_visible()
 
 

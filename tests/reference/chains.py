@@ -196,6 +196,41 @@ def docked(seed: int) -> Doc:
     return document
 
 
+def taken_out(seed: int) -> Doc:
+    """Batteries out of cameras into a charger at stops and over a night, and back in time."""
+    m, draw = Making(seed), random.Random(seed)
+    for name in ("one", "two")[: draw.choice([1, 2])]:
+        m.camera(name)
+    m.spares(len(m.cameras) + draw.choice([0, 0, 1, 2]), 0.2)
+    m.plan |= {"charging": draw.choice(["auto", "auto", "never"]), "plugs": []}
+    bays = draw.choice([1, 2, 3])
+    dock = {"id": "dock", "name": "Dock", "families": ["a"], "bays": bays, "in_w": 12.0}
+    m.kit["chargers"] = [dock | {"together": draw.random() < 0.7}]
+    mains = {"kind": "mains", "id": "p", "name": "P", "ports": [12.0]}
+    m.kit["sources"] = draw.choice([[mains], [bank(draw, "bank")], [mains, bank(draw, "bank")]])
+    for number in range(draw.choice([2, 3])):
+        air = m.temps(4, 24)
+        item = m.leg(draw.choice([1, 2, 3]), draw.choice(["stops", "never", "free"]), **air)
+        for one in m.cameras:
+            if draw.random() < 0.8:
+                m.ask(one["id"], item, importance=draw.choice(["must", "want"]))
+        more: Doc = {"socket": {"watts": 30.0}} if draw.random() < 0.7 else {}
+        if number and draw.random() < 0.6:
+            begins = draw.choice([1800, 3600])
+            more["asleep"] = {"start_s": begins, "duration_s": 7200}
+        rest = m.stop(
+            draw.choice([10_800, 14_400]) if "asleep" in more else draw.choice([600, 2700, 5400]),
+            **air,
+            **more,
+        )
+        for unit in m.batteries:
+            if draw.random() < 0.2:
+                word = draw.choice([{"to": "dock"}, {"to": "dock", "place": bays}, {"plug": False}])
+                m.plan["plugs"].append({"unit": unit["id"], "item": rest, **word})
+    m.ask_all(m.leg(1, "stops", **m.temps(4, 24)), m.leg(2, "never", **m.temps(4, 24)))
+    return m.done()
+
+
 CHAINS = (chained, into_banks, gear_charged, moved_inside, cold_inn, docked)
 
 

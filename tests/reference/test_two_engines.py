@@ -16,6 +16,7 @@ from tumbrel.core.rehearsal.trip.prepare import prepare
 SHORT, LONG, MOVED = 60, 300, 12
 ILL = frozenset({169, 183, 291})  # where a hair's difference moves the second engine itself
 ILL_CHAINS = frozenset({197})
+ILL_TAKEN = frozenset({72})
 ONCE = (  # plans on which one of the two was wrong once
     (many.fed_pair, 10),
     (many.fed_pair, 11),
@@ -39,6 +40,9 @@ ONCE = (  # plans on which one of the two was wrong once
     (many.copies, 18),
     (many.one_camera, 9),
     (many.one_camera, 36),
+    (chains.taken_out, 14),
+    (chains.taken_out, 40),
+    (chains.taken_out, 111),
 )
 
 
@@ -47,6 +51,8 @@ def pytest_generate_tests(metafunc: pytest.Metafunc) -> None:
     count = LONG if metafunc.config.getoption("--long") else SHORT
     for wanted in {"seed", "chain"} & set(metafunc.fixturenames):
         metafunc.parametrize(wanted, range(count))
+    if "taken" in metafunc.fixturenames:
+        metafunc.parametrize("taken", range(count // 5))
 
 
 def agree(document: Doc, *, ill: bool) -> None:
@@ -65,6 +71,11 @@ def test_both_engines_agree(seed: int) -> None:
 def test_both_engines_agree_on_chains(chain: int) -> None:
     """Banks into banks, modules and cameras; gear that charges; footage moved inside a camera."""
     agree(chains.chain_of(chain), ill=chain in ILL_CHAINS)
+
+
+def test_both_engines_agree_on_batteries_taken_out_to_charge(taken: int) -> None:
+    """At stops and over a night, by themselves and by the plan's word, bay by bay; back in time."""
+    agree(chains.taken_out(taken), ill=taken in ILL_TAKEN)
 
 
 @pytest.mark.parametrize("kind", [many.movers, many.lapses, many.riders, many.two_memories])

@@ -264,6 +264,29 @@ def test_a_full_bank_on_a_socket_is_filled_again_for_what_drinks_from_it() -> No
     assert 0.949 < min(later) < 0.96 < 0.98 < max(later)
 
 
+def test_a_bank_that_feeds_a_taper_is_full_as_soon_as_it_is() -> None:
+    """A cell at 80 % takes 3.8 W less and less, with a lag of 20 min, of a bank of 11.1 W h.
+
+    The bank is fed 6.3 W from 75 s on: 6.24 t - 1.4175 (1 - exp(-t / 1200 s)) are the 1.073 W h
+    that it lacks after 1113 s; then nothing comes in, and by the end of the stop 2.3 % are gone.
+    """
+    items = [
+        leg("walk", 60, hands="free", **WARM),
+        stop("hut", HOUR // 2, socket={"watts": 20}, **WARM),
+    ]
+    low = BANK | {"mah": 3000, "charge": 0.9, "in_w": 7.0, "stays_on": True}
+    dock = {"id": "dock", "name": "Dock", "families": ["a"], "bays": 1, "in_w": 10.0}
+    kit = {"sources": [low, {"kind": "mains", "id": "p", "name": "P"}], "chargers": [dock]}
+    spare = [battery(), battery("a2", charge=0.8)]
+    document = made(items, kit, {"cameras": []}, asked=[], batteries=spare)
+    played = done(document)
+    assert [(one.source, one.unit) for one in played.grid.hung][:2] == [
+        ("bank", "dock"),
+        ("p", "bank"),
+    ]
+    assert played.grid.banks[0].charge == pytest.approx(0.9673, abs=0.0006)
+
+
 def test_a_bank_is_plugged_in_as_soon_as_it_is_low_while_hands_are_free() -> None:
     """From 99 to 95 % of 37 W h at 4 / 0.95 / 0.85 + 0.06 W is 17.7 min."""
     items = [stop("hut", 2 * HOUR, socket={"watts": 20}, **WARM)]
@@ -287,6 +310,17 @@ def test_what_is_too_cold_to_charge_is_plugged_in_once_it_is_warm() -> None:
     warms_s = 2400 * math.log((25.0 + 5.0) / (25.0 - 2.0))
     assert plugged.start_ms / 1000 == pytest.approx(HOUR + warms_s, abs=2)
     assert played.grid.banks[0].charge == pytest.approx(0.99)
+
+
+def test_on_arrival_hands_look_though_they_were_free_on_the_way() -> None:
+    """At the stop, not only once it is left: the battery goes from the camera to the charger."""
+    items = [leg("walk", HOUR, hands="free", **WARM), stop("inn", 2 * HOUR, **WARM)]
+    dock = {"id": "dock", "name": "Dock", "families": ["a"], "bays": 1, "in_w": 10.0}
+    kit = {"sources": [BANK], "chargers": [dock]}
+    document = made(items, kit, {"cameras": []}, asked=[asks("cam", "walk")])
+    document["kit"]["cameras"][0]["set_ups"] = [set_up()]
+    (plug,) = done(document).hands.done
+    assert (plug.kind, plug.start_ms) == ("plug", HOUR * 1000)
 
 
 def test_no_bank_is_woken_for_one_that_is_too_cold_to_charge() -> None:

@@ -29,7 +29,7 @@ class Choosing:
     def rank(self, cam: Cam, at_s: int) -> tuple[float, float]:
         """Importance of what is asked next, and hours until it gives out."""
         rank, last = 3, None
-        for second in range(at_s, self.hands.horizon(at_s)):
+        for second in range(at_s, self.hands.horizon_of(cam, at_s)):
             if cam.asked.asked[second]:
                 job = cam.asked.job(second) or {}
                 rank, last = min(rank, RANK[job.get("importance", "want")]), second
@@ -59,7 +59,9 @@ class Choosing:
             if cell.inside is None and key not in hands.swapped and end_s <= hands.until(at_s):
                 return Task("swap", cam, end_s, cell)
             return None
-        horizon = hands.horizon(at_s)
+        if hands.plugging.unloading.may_wait(cam, at_s):
+            return None
+        horizon = hands.horizon_of(cam, at_s)
         need, asked_s = self._need(cam, at_s, horizon)
         if not asked_s:
             return None

@@ -56,8 +56,7 @@ class Hands:
         self.modules_done: set[tuple[str, str]] = set()
         self.task: Task | None = None
         self.done: list[tuple[str, str, int]] = []
-        self.queue = False
-        self.settling = False
+        self.queue = self.settling = self.plugged = False
         self.choosing = Choosing(self)
         self.copying = Copying(self)
         self.moving = Moving(self)
@@ -103,7 +102,8 @@ class Hands:
         cam, self.queue = task.cam, True
         self.done.append((task.kind, cam.doc["id"] if cam else "", at_s))
         if cam is None:
-            self.plugging.cable(task)
+            self.plugging.cable(task, at_s)
+            self.plugged = True
             return
         cam.busy = False
         if task.kind == "module" and task.store:
@@ -149,18 +149,17 @@ class Hands:
         if self.task or not self.free[at_s]:
             self.world.stirred = self.world.stirred and not self.free[at_s]
             return False
-        number, second = self.world.rows[at_s]
         begins = at_s == 0 or not self.free[at_s - 1]
-        here = self.world.items[number]["id"]
-        word = {item for _, item in (*self.manual, *self.cards)} | set(self.plugging.words)
-        word |= {copy["item"] for copy in self.copying.copies}
         first = (
             at_s in self.moving.looks
-            or (second == 0 and here in word)
+            or at_s in self.plugging.unloading.looks
+            or self.world.rows[at_s][1] == 0
             or any(job.end_s <= at_s for job in self.copying.jobs)
         )
         if not (begins or first or self.queue or self.world.stirred or at_s == self.last_s(at_s)):
             return False
+        if begins:
+            self.plugging.unloading.begin(at_s)
         if begins or at_s >= self.last_s(at_s):
             self.settling = True
         elif not self.queue:
@@ -183,6 +182,11 @@ class Hands:
         while at_s < self.world.end_s and not self.free[at_s]:
             at_s += 1
         return at_s
+
+    def horizon_of(self, cam: Cam, at_s: int) -> int:
+        """That; one whose battery is out must have it back before the next stop ends."""
+        after = self.horizon(at_s)
+        return self.until(after) if cam.cell is None and after < self.world.end_s else after
 
     def last_s(self, at_s: int) -> int:
         """The end of free hands less the swaps still due, as they take then."""

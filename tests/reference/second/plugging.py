@@ -6,6 +6,7 @@ from typing import TYPE_CHECKING, Any
 
 from .physics import CHARGEABLE, FULL, Cell, Dock, Gear, Holds, Store, refusal
 from .tasks import PLUG_S, Task
+from .unloading import Unloading
 
 if TYPE_CHECKING:
     from .camera import Cam
@@ -22,6 +23,7 @@ class Plugging:
 
     def __init__(self, hands: Hands) -> None:
         self.hands, self.world = hands, hands.world
+        self.unloading = Unloading(hands)
         self.words: dict[str, dict[str, Doc]] = {}
         for said in self.world.document["plan"].get("plugs", []):
             self.words.setdefault(said["item"], {})[said["unit"]] = said
@@ -52,36 +54,48 @@ class Plugging:
     def _docked(self, at_s: int) -> list[tuple[tuple[float, ...], Task]]:
         """Low spares into bays, and chargers onto a source that gives, where theirs does not."""
         found: list[tuple[tuple[float, ...], Task]] = []
-        if self.hands.charging == "never":
-            return found
         number, second = self.world.rows[at_s]
         item = self.world.items[number]
-        for order, dock in enumerate(self.world.docks):
+        said, never = self.words.get(item["id"], {}), self.hands.charging == "never"
+        for order, dock in enumerate([] if never else self.world.docks):
             powered = dock.on is not None and dock.on.live(item, second, at_s) > 0
             better = None if powered or dock.wants() <= 0 else self.port(dock, at_s)
-            if better and better.live(item, second, at_s) > 0:
-                hang = Task("plug", None, at_s + PLUG_S, store=better, one=dock)
+            other = better if better is not dock.on else None
+            if other and (other.is_bank or other.live(item, second, at_s) > 0):
+                hang = Task("plug", None, at_s + PLUG_S, store=other, one=dock)
                 found.append(((8.5, 0.0, order), hang))
         for order, cell in enumerate(self.world.cells):
+            word = said.get(cell.name)
+            if (word is None and never) or not (word or {}).get("plug", True):
+                continue
             lies = cell.inside is None and not any(cell in dock.cells for dock in self.world.docks)
-            if lies and cell.charge < CHARGEABLE and not refusal(cell.cell_c, ""):
-                task = self._lay_in(cell, at_s)
+            low = lies and cell.charge < CHARGEABLE and not refusal(cell.cell_c, "")
+            if low or self.unloading.holder(cell, at_s, by_word=word is not None):
+                task = self._lay_in(cell, at_s, word or {})
                 if task:
-                    found.append(((9, round(cell.charge, 2), order), task))
+                    found.append(((7 if word else 9, round(cell.charge, 2), order), task))
         return found
 
-    def _lay_in(self, cell: Cell, at_s: int) -> Task | None:
+    def _lay_in(self, cell: Cell, at_s: int, word: Doc) -> Task | None:
         number, second = self.world.rows[at_s]
+        takes_s = PLUG_S
+        if cell.inside is not None:
+            takes_s = self.unloading.seconds(self.world.cams[cell.inside], at_s)
         for dock in self.world.docks:
-            free = any(one is None or one.charge >= FULL - 1e-9 for one in dock.cells)
+            bay = word.get("place") or 0
+            bays = dock.cells[bay - 1 : bay] if bay else dock.cells
+            free = any(one is None or one.charge >= FULL - 1e-9 for one in bays)
             if cell.family not in dock.doc["families"] or not free:
+                continue
+            if word.get("to") not in (None, dock.doc["id"]):
                 continue
             store = None
             if dock.on is None or dock.on.live(self.world.items[number], second, at_s) <= 0:
                 store = self.port(dock, at_s)
                 if store is None and dock.on is None:
                     continue
-            return Task("plug", None, at_s + PLUG_S, cell=cell, store=store, dock=dock)
+            end_s = at_s + takes_s
+            return Task("plug", None, end_s, cell=cell, store=store, dock=dock, goal=bay - 1)
         return None
 
     def take_out(self, cell: Cell) -> None:
@@ -136,12 +150,13 @@ class Plugging:
             at = at.on
         return False
 
-    def cable(self, task: Task) -> None:
+    def cable(self, task: Task, at_s: int) -> None:
         """The cable is in, the battery in its bay, or the bank's button pressed."""
         if task.dock and task.cell:
             free = [n for n, one in enumerate(task.dock.cells) if one is None]
             full = [n for n, one in enumerate(task.dock.cells) if one and one.charge >= FULL - 1e-9]
-            task.dock.cells[(free + full)[0]] = task.cell
+            self.unloading.out(task.cell, at_s)
+            task.dock.cells[task.goal if task.goal >= 0 else (free + full)[0]] = task.cell
             task.cell.refused, task.cell.cool, task.cell.topped = "", False, False
         if task.store is None:
             return

@@ -70,6 +70,7 @@ class World:
         self.feeding = Feeding(self)
         self.live_before: list[object] = []
         self.full: set[int] = set()
+        self.barred: set[int] = set()
         self.low = {store.doc["id"] for store in self.stores}
         self.turns: dict[int, tuple[str, bool]] = {}
         self.hands = Hands(self)
@@ -406,6 +407,10 @@ class World:
                 live.append((cell.name, cell.refused, cell.topped))
             elif self.docks and cell.inside is None and cell.charge < CHARGEABLE:
                 live.append((cell.name, refusal(cell.cell_c, "")))
+        barred = {c.number for c in self.cams if c.cell and refusal(c.cell.cell_c, "")}
+        if self.docks and any(self.cams[n].state == "off" for n in self.barred - barred):
+            self.stir()  # what was too hot or cold in it may be taken out to charge
+        self.barred = barred
         hung = [c for c in self.cams if c.cell and any(c in store.hung for store in self.stores)]
         turns = {c.number: (c.cell.refused, c.pause) for c in hung if c.cell}
         if any(self.turns.get(number, turn) != turn for number, turn in turns.items()):
@@ -417,7 +422,9 @@ class World:
         self.full = full
         if live != self.live_before:
             self.live_before = live
-            self.stir()
+            if not self.hands.plugged:  # what hands did they have looked at
+                self.stir()
+        self.hands.plugged = False
 
 
 def march(document: Doc) -> World:

@@ -94,7 +94,7 @@ class Hands:
     # -- when -----------------------------------------------------------------------
 
     def decision_instants(self) -> list[int]:
-        """Starts of free-hands intervals, their last chances, what the plan wants.
+        """Starts of free hands, of legs and stops in them, last chances, what the plan wants.
 
         And where a source begins to give, as a socket does at a stop reached with free hands.
 
@@ -106,7 +106,8 @@ class Hands:
         begins = (at_ms for supply in self.grid.supplies for at_ms in supply.table.begins())
         instants |= {at_ms for at_ms in begins if self.timeline.hands_free_at(at_ms)}
         said_at = self.plan.said_at
-        instants |= {part.start_ms for part in self.timeline.laid if part.id in said_at}
+        laid, free_at = self.timeline.laid, self.timeline.hands_free_at
+        instants |= {one.start_ms for one in laid if one.id in said_at or free_at(one.start_ms)}
         changed = zip(self.cameras, self.handling.changes, strict=True)
         looks = (at_ms for run, pairs in changed for at_ms in looks_ms(run.camera, pairs))
         instants |= {at_ms for at_ms in looks if self.timeline.hands_free_at(at_ms)}

@@ -68,6 +68,10 @@ class Consumer(ABC):
         """
         return 0.0
 
+    def tapers(self) -> bool:
+        """Whether it takes less and less."""
+        return self.taper_ms() > 0.0
+
     def on_store(self, *, module: bool) -> None:  # noqa: B027 - only cameras care
         """It was put on a module, which feeds it as a store does, or on another source."""
 

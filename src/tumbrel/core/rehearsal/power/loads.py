@@ -172,6 +172,10 @@ class Supply:
                 return self.on_w
         return 0.0
 
+    def tapers(self) -> bool:
+        """Whether anything on it takes less and less."""
+        return any(one.tapers() for one in self.ports if one is not None)
+
     def adopt(self, carried: SourceAtStart) -> None:
         """Go on in a trip that was the same until now."""
         self.table = carried.table

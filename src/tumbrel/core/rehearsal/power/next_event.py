@@ -16,11 +16,12 @@ from ...two_lags import first_zero
 from ..stock.batteries import Cell
 from ..trip.climate import PlaceClimate
 from .loads import SHARE_MS, Bay, ChargerRun, Supply
-from .stores import BankRun, GearRun, StoreRun
+from .stores import TOPPED, BankRun, GearRun, StoreRun
 
 SOON_MS: Final = 24 * 3_600_000
 ROW_MS: Final = 600_000
 SECOND_MS: Final = 1000
+LOOK_MS: Final = 10_000
 
 
 @mypyc_attr(serializable=True)
@@ -123,7 +124,10 @@ class GridWatch:
 
     def _bank_ms(self, supply: Supply, bank: BankRun, bound_ms: int) -> int:
         """When a bank may be dry or full, at the earliest: what hangs on it only takes less."""
-        taken_w = self.taken_w(supply)
+        taken_w, room = self.taken_w(supply), self.defaults.full.value - bank.charge
+        if bank.into_w > 0.0 and room > TOPPED and supply.tapers():
+            alone_ms = int(room * bank.wh / bank.into_w * MS_PER_HOUR) + 1
+            bound_ms = min(bound_ms, self.now_ms + max(LOOK_MS, alone_ms))
         if bank.module:
             taken_w -= min(taken_w, bank.granted_w)
         out_w = (taken_w + bank.loads_w) / bank.efficiency
@@ -142,7 +146,7 @@ class GridWatch:
         d = self.defaults
         first = bound_ms
         per_ms = out_w / MS_PER_HOUR / bank.wh
-        if bank.into_w > 0.0 and bank.charge < d.full.value - 1e-6 and per_ms < 0.0:
+        if bank.into_w > 0.0 and bank.charge < d.full.value - TOPPED and per_ms < 0.0:
             first = min(first, self.now_ms + int((d.full.value - bank.charge) / -per_ms) + 1)
         spare = bank.charge - d.chargeable_below.value
         if spare >= 0.0 and per_ms > 0.0:  # then it takes charge again, or is worth a hand

@@ -19,8 +19,8 @@ from tumbrel.core.charging import (
     Intake,
     cool_intake_of,
     dynamo_w,
-    hours_to,
     intake_of,
+    minutes_to_80,
     panel_w,
 )
 from tumbrel.core.cold import cold_curve, hard_draw_factor
@@ -235,8 +235,8 @@ def test_a_taper_that_begins_early_takes_longer() -> None:
     early = intake_of(5.7, family.model_copy(update={"taper_from": 0.7}), DEFAULTS)
     assert early.ms_to(0.0, 100.0, 0.80) / 60_000 == pytest.approx(49.30, abs=0.01)
     assert early.ms_to(0.0, 100.0, 0.99) / 60_000 == pytest.approx(103.22, abs=0.01)
-    assert hours_to(0.8, 0.7) * 60.0 == pytest.approx(49.30, abs=0.01)
-    assert hours_to(0.8, 0.9) == 0.8
+    assert minutes_to_80(early) == pytest.approx(49.30, abs=0.01)
+    assert minutes_to_80(Intake(1.0, 1.0, 0.9, 0.99)) == 48.0
     assert early.heating_w(0.75, 100.0) == pytest.approx(5.7 * 0.51)
     cool = cool_intake_of(5.7, family, DEFAULTS)
     assert (cool.kink, cool.rate_per_h) == (0.8, 0.5)

@@ -102,14 +102,9 @@ def cool_intake_of(wh: float, family: BatteryFamily, defaults: Defaults) -> Inta
     return replace(warm, rate_per_h=warm.rate_per_h * defaults.cool_share.value)
 
 
-def hours_to(share: float, kink: float) -> float:
-    """Hours from empty to a share [0..1] at a rate of 1 per hour, by itself.
-
-    By them a rate is told as people know it. Source: model/charging#cell.
-    """
-    if share <= kink:
-        return share
-    return kink + (1.0 - kink) * math.log((1.0 - kink) / (1.0 - share))
+def minutes_to_80(intake: Intake) -> float:
+    """From empty to 80 %, by itself: as people know a rate (model/charging#cell)."""
+    return intake.ms_to(0.0, intake.most_w, 0.8) / 60_000
 
 
 def dynamo_w(rated_w: float, speed_mps: float, defaults: Defaults) -> float:

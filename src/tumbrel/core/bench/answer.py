@@ -38,7 +38,7 @@ TOLD = (
     "pause_c",
     "resume_c",
 )
-TOLD_REVERSED = frozenset({"rate_per_h", "taper"})  # the faster, the fewer minutes
+TOLD_REVERSED = frozenset({"rate_per_h", "taper"})  # the more, the fewer minutes or per cent
 LIKE_ITS_BOX = 0.08
 WIDE = 2.0
 ROOM_C = (15.0, 28.0)

@@ -7,6 +7,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
+from ..charging import intake_of
 from ..document import BatteryFamily, Camera
 from ..energy import mode_w
 from ..heat import body_of
@@ -133,10 +134,9 @@ def _special(
     for kind in sorted({run.store_kind for run in runs if run.store_wh is not None}):
         yield Figure("store_gives", kind, through[kind], STORE_SPREAD)
     if any(run.charging for run in runs):
-        rate = family.rate_per_h or defaults.charge_rate_per_h.value
-        yield Figure("rate_per_h", "", rate, RATE_SPREAD)
-        left = 1.0 - (family.taper_from or defaults.kink.value)
-        yield Figure("taper", "", left, TAPER_SPREAD)
+        intake = intake_of(1.0, family, defaults)
+        yield Figure("rate_per_h", "", intake.rate_per_h, RATE_SPREAD)
+        yield Figure("taper", "", 1.0 - intake.kink, TAPER_SPREAD)
     if any(run.ambient_c < COLD_BELOW_C and not run.plugged for run in runs):
         yield Figure("cold_hold", "", 1.0, COLD_SPREAD)
     for air in sorted({run.air_mps for run in runs if run.air_mps > 0.0}):

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, Any
 
-from ..charging import hours_to
+from ..charging import intake_of, minutes_to_80
 from ..cold import cold_curve, points_of
 from ..document import (
     AvailableAt,
@@ -169,13 +169,12 @@ def family_changes(
 
 
 def _rate_text(family: BatteryFamily, defaults: Defaults) -> str:
-    rate = family.rate_per_h or defaults.charge_rate_per_h.value
-    minutes = 60.0 * hours_to(0.8, family.taper_from or defaults.kink.value) / rate
+    minutes = minutes_to_80(intake_of(1.0, family, defaults))
     return f"{minutes:.0f} min" + ("" if family.rate_per_h else ", assumed")
 
 
 def _taper_text(family: BatteryFamily, defaults: Defaults) -> str:
-    taper_from = family.taper_from or defaults.kink.value
+    taper_from = intake_of(1.0, family, defaults).kink
     return f"{100.0 * taper_from:.0f} %" + ("" if family.taper_from else ", assumed")
 
 

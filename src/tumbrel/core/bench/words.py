@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 
-from ..charging import hours_to
+from ..charging import Intake, minutes_to_80
 from ..document import Camera
 from ..measures import degrees, kelvins, kelvins_per_watt, one_metre_a_second
 from ..wording.units import hours
@@ -153,7 +153,7 @@ FORMS: dict[str, Callable[[float], str]] = {
     "warn_below_k": kelvins,
     "energy": lambda value: f"× {value:.2f}",
     "store_gives": lambda value: f"{100.0 * value:.0f} %",
-    "rate_per_h": lambda value: f"{60.0 / value:.0f} min",
+    "rate_per_h": lambda value: f"{value:.0f} min",
     "taper": lambda value: f"{100.0 * (1.0 - value):.0f} %",
     "cold_hold": lambda value: f"× {value:.2f}",
     "fan": lambda value: f"× {value:.2f}",
@@ -168,7 +168,7 @@ def value_text(figure: LearnedFigure, value: float, kink: float) -> str:
     A rate is told as minutes to 80 %, with a taper from a charge `kink` [0..1] on.
     """
     if figure.figure.kind == "rate_per_h":
-        value /= hours_to(0.8, kink)
+        value = minutes_to_80(Intake(1.0, value, kink, 1.0))
     return FORMS[figure.figure.kind](value)
 
 

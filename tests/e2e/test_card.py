@@ -9,7 +9,7 @@ from typing import Any
 
 from playwright.sync_api import Page, expect
 
-from tests.e2e.conftest import keep, open_copy
+from tests.e2e.conftest import board, keep, open_copy
 from tools.driving import Server
 
 MOST_BYTES = 400_000
@@ -43,10 +43,9 @@ def test_a_whole_day_is_done_by_touch_on_a_phone(
         for move in place["moves"]:
             current = phone.locator(".pocket-move.current")
             expect(current.locator("b")).to_have_text(f"{move['camera']}: {move['say']}")
-            box = current.locator(".pocket-done").bounding_box()
-            assert box is not None
-            assert min(box["width"], box["height"]) >= 88
-            current.locator(".pocket-done").tap()
+            done = current.locator(".pocket-done")
+            assert done.evaluate("one => Math.min(one.offsetWidth, one.offsetHeight)") >= 88
+            done.tap()
         expect(phone.locator(".pocket-move.done")).to_have_count(len(place["moves"]))
     low = phone.evaluate(
         """() => [...document.querySelectorAll('.pocket button')].filter(one =>
@@ -127,6 +126,31 @@ def test_one_file_works_with_the_network_cut_and_its_ticks_come_home_once(
           (await (await fetch(`/api/trips/${number}/card`)).json()).ticks.length === 2""",
         arg=number,
     )
+
+
+def test_what_another_tab_changes_comes_without_taking_the_stop(page: Page, trip: str) -> None:
+    page.goto(f"{trip}/card")
+    page.locator(".pocket-place").wait_for()
+    go_to(page, "Brow launch")
+    note = page.get_by_label("Note or reading, in one line")
+    note.fill("A4 shows")
+    page.evaluate("window.seen = document.querySelector('.pocket-done')")
+    other = page.context.new_page()
+    board(other, trip)
+    other.get_by_role("button", name="Sun 13").click()
+    other.locator('[data-cell="d2-flight/chin"]').click()
+    other.get_by_role("dialog").get_by_label("Mode").select_option("1080p30")
+    keep(other)
+    expect(other.get_by_label("The trip: keeping")).to_have_text("Kept")
+    other.close()
+    expect(page.locator(".pocket-films")).to_contain_text("roll 1080 30")
+    expect(page.locator(".pocket-place")).to_contain_text("Brow launch")
+    assert page.evaluate("window.seen.isConnected")
+    expect(note).to_be_focused()
+    page.keyboard.type(" 40 %")
+    page.keyboard.press("Enter")
+    expect(page.locator(".pocket-words li")).to_have_text("A4 shows 40 %")
+    expect(note).to_have_value("")
 
 
 def test_ticks_wait_for_the_server_and_what_the_plan_changes_is_said(page: Page, trip: str) -> None:

@@ -12,6 +12,8 @@ export function cardOf(trip: number, version: number) {
     queryKey: ["card", trip, version],
     queryFn: () => unwrap(client.GET("/api/trips/{trip_id}/card", path(trip))),
     enabled: version > 0,
+    // another version of the same trip takes the place of what is shown once it is there
+    placeholderData: (before, query) => (query?.queryKey[1] === trip ? before : undefined),
     gcTime: 0, // what is shown again is asked again: it may have been ticked elsewhere
   });
 }

@@ -11,7 +11,7 @@ import {
   workAt,
 } from "./now";
 import { lastTicked, stateOf, type TickKind, tickOf, type TickStore } from "./ticks";
-import { button, h, minuteText } from "./drawing";
+import { button, drawInto, h, minuteText } from "./drawing";
 import { paper } from "./paper";
 import "./pocket.css";
 
@@ -25,16 +25,27 @@ export interface Options {
   alone: boolean;
 }
 
+/** A card that is on the screen. */
+export interface Mounted {
+  /** Draws anew after what is ticked, or what keeping it is like, has changed elsewhere. */
+  draw: () => void;
+  /** Takes another version of the card, at the stop that is looked at. */
+  show: (card: Card) => void;
+  end: () => void;
+}
+
 const MINUTE_MS = 60_000;
 const NIGHTS = ["light", "dim", "black"] as const;
 
 /** A card drawn into an element, and drawn anew when something is ticked or a minute is over. */
-class PocketCard {
-  private readonly card: Card;
+class PocketCard implements Mounted {
+  private card: Card;
   private readonly store: TickStore;
   private readonly now: () => Date;
   private chosen: number | null = null;
   private said = "";
+  /** What is being typed at a stop and is not noted yet. */
+  private readonly typed = new Map<string, string>();
   private timer: ReturnType<typeof setTimeout> | undefined;
 
   constructor(
@@ -51,22 +62,33 @@ class PocketCard {
     this.everyMinute();
   }
 
-  stop(): void {
+  end(): void {
     clearTimeout(this.timer);
+  }
+
+  show(card: Card): void {
+    const item = this.chosen === null ? undefined : this.card.places[this.chosen]?.item;
+    const place = card.places.findIndex((one) => one.item === item);
+    this.card = card;
+    this.chosen = place < 0 ? null : place;
+    this.draw();
+  }
+
+  draw(focus: string | null = null): void {
+    drawInto(this.root, this.page());
+    if (focus === null) return;
+    const found = this.root.querySelector<HTMLElement>(focus);
+    (found ?? this.root.querySelector<HTMLElement>(".pocket-place"))?.focus();
   }
 
   private shown(): number {
     return this.chosen ?? placeAt(this.card, this.now());
   }
 
-  private draw(focus: string | null = null): void {
-    this.root.replaceChildren(...this.page());
-    if (focus !== null) this.root.querySelector<HTMLElement>(focus)?.focus();
-  }
-
   private tick(kind: TickKind, move: string, text = ""): void {
     this.store.add(tickOf(kind, move, text));
-    this.draw(kind === "note" || kind === "reading" ? ".pocket-note" : "[data-focus]");
+    const worded = kind === "note" || kind === "reading";
+    this.draw(worded ? ".pocket-note" : "[data-focus]");
   }
 
   private go(place: number | null): void {
@@ -166,7 +188,10 @@ class PocketCard {
       h("span", {}, [move.clock, ...details].filter(Boolean).join(" · ")),
     );
     const classes = `pocket-move${now_ ? " current" : ""}${state === undefined ? "" : ` ${state}`}`;
-    const label = (word: string) => ({ "aria-label": `${word}: ${name}` });
+    const label = (word: string) => ({
+      "aria-label": `${word}: ${name}`,
+      "data-key": `${word} ${move.key}`,
+    });
     const buttons =
       state !== undefined
         ? [button("Undo", () => this.tick("undone", move.key), label("Undo"))]
@@ -180,7 +205,8 @@ class PocketCard {
               }),
             ]
           : [button("Done", () => this.tick("done", move.key), label("Done"))];
-    return h("li", { class: classes }, h("i", {}, String(move.number)), text, ...buttons);
+    const at = { class: classes, "data-key": move.key };
+    return h("li", at, h("i", {}, String(move.number)), text, ...buttons);
   }
 
   private time(place: CardPlace): HTMLElement {
@@ -263,24 +289,34 @@ class PocketCard {
   private words(place: CardPlace): HTMLElement {
     const input = h("input", {
       class: "pocket-note",
+      "data-key": `note ${place.item}`,
       "aria-label": "Note or reading, in one line",
       maxlength: "200",
       placeholder: "shows 40 %, 28 GB left, lens cap lost",
     }) as HTMLInputElement;
-    const keep = () => {
-      const text = input.value.trim();
-      if (text !== "") this.tick(/\d/.test(text) ? "reading" : "note", place.item, text);
-    };
-    input.addEventListener("keydown", (event) => {
+    input.value = this.typed.get(place.item) ?? "";
+    const keep = () => this.note(place.item);
+    input.oninput = (event) =>
+      this.typed.set(place.item, (event.currentTarget as HTMLInputElement).value);
+    input.onkeydown = (event) => {
       if (event.key === "Enter") keep();
-    });
+    };
     const kept = this.store.all().filter((one) => one.move === place.item && one.text !== "");
     return h(
       "section",
-      { class: "pocket-words" },
+      { class: "pocket-words", "data-key": `words ${place.item}` },
       h("div", { class: "pocket-line" }, input, button("Note it", keep)),
       kept.length === 0 ? null : h("ul", {}, ...kept.map((one) => h("li", {}, one.text))),
     );
+  }
+
+  private note(item: string): void {
+    const text = (this.typed.get(item) ?? "").trim();
+    if (text === "") return;
+    this.typed.delete(item);
+    const input = this.root.querySelector<HTMLInputElement>(".pocket-note");
+    if (input !== null) input.value = "";
+    this.tick(/\d/.test(text) ? "reading" : "note", item, text);
   }
 
   private foot(number: number): HTMLElement {
@@ -352,25 +388,19 @@ class PocketCard {
   private everyMinute(): void {
     this.timer = setTimeout(
       () => {
-        if (!(document.activeElement instanceof HTMLInputElement)) this.redraw();
+        this.draw();
         this.everyMinute();
       },
       MINUTE_MS - (this.now().getTime() % MINUTE_MS),
     );
   }
-  /** Draws anew without taking the place that one is at. */
-  private redraw(): void {
-    const label = document.activeElement?.getAttribute("aria-label") ?? null;
-    const inside = this.root.contains(document.activeElement);
-    this.draw(inside && label !== null ? `[aria-label="${CSS.escape(label)}"]` : null);
-  }
 }
 
-/** Draws a card and keeps it going; what is given back ends it. */
-export function mountCard(root: HTMLElement, options: Options): () => void {
+/** Draws a card and keeps it going until it is ended. */
+export function mountCard(root: HTMLElement, options: Options): Mounted {
   const drawn = new PocketCard(root, options);
   drawn.start();
-  return () => drawn.stop();
+  return drawn;
 }
 
 /** Light, dim for a head torch, and black with red ink. */

@@ -1,8 +1,10 @@
 // @vitest-environment jsdom
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import { mountCard } from "./card";
+import { type Mounted, mountCard } from "./card";
 import { type Card, isUnderWay, lengthText, nextStop, placeAt, stopBefore, workAt } from "./now";
 import { joined, lastTicked, localStore, readTicks, stateOf, type Tick, tickOf } from "./ticks";
+
+type Place = Card["places"][number];
 
 const START = Date.UTC(2027, 5, 12, 8, 0);
 const MIN = 60_000;
@@ -148,7 +150,7 @@ describe("ticks", () => {
 
 describe("a card that is drawn", () => {
   let root: HTMLElement;
-  let end: () => void;
+  let mounted: Mounted;
   let minutes = 0;
   beforeEach(() => {
     localStorage.clear();
@@ -156,10 +158,16 @@ describe("a card that is drawn", () => {
     document.body.append(root);
     minutes = 0;
     const store = localStore("tumbrel-drawn");
-    end = mountCard(root, { card: CARD, made: null, store, now: () => at(minutes), alone: true });
+    mounted = mountCard(root, {
+      card: CARD,
+      made: null,
+      store,
+      now: () => at(minutes),
+      alone: true,
+    });
   });
   afterEach(() => {
-    end();
+    mounted.end();
     root.remove();
   });
   const press = (name: string) => {
@@ -168,6 +176,11 @@ describe("a card that is drawn", () => {
     );
     if (found === undefined) throw new Error(`no ${name}`);
     found.click();
+  };
+  const noteField = () => root.querySelector(".pocket-note") as HTMLInputElement;
+  const type = (text: string) => {
+    noteField().value = text;
+    noteField().dispatchEvent(new Event("input"));
   };
   it("leads from move to move with Done, and takes every tap back", () => {
     expect(root.querySelector(".current b")?.textContent).toBe("Chin: a in");
@@ -181,6 +194,42 @@ describe("a card that is drawn", () => {
     expect(root.querySelector(".current b")?.textContent).toBe("Chin: b in");
     press("Undo: Chin: a in");
     expect(root.querySelector("header")?.textContent).toContain("0 of 2 done");
+  });
+  it("stays under the finger when it is drawn anew, and never ticks what came in its place", () => {
+    const done = root.querySelector(".pocket-done") as HTMLButtonElement;
+    mounted.draw();
+    expect(root.querySelector(".pocket-done")).toBe(done);
+    minutes = 101; // the clock goes on to another stop while the finger is down
+    mounted.draw();
+    expect(root.querySelector(".current b")?.textContent).toBe("Chin: c in");
+    expect(done.isConnected).toBe(false);
+    done.click();
+    press("Stop before");
+    expect(root.querySelector(".pocket-move.done b")?.textContent).toBe("Chin: a in");
+    press("Next stop");
+    expect(root.querySelector(".pocket-move.done")).toBeNull();
+  });
+  it("keeps the stop, the focus and what is typed when another version of it comes", () => {
+    press("Next stop");
+    type("lens cap");
+    noteField().focus();
+    const [camp, climb, col] = CARD.places as [Place, Place, Place];
+    const ford = place("ford", 90, 100, true, []);
+    mounted.show({ ...CARD, places: [camp, climb, ford, { ...col, name: "high col" }] });
+    expect(root.querySelector(".pocket-place")?.textContent).toContain("high col");
+    expect(document.activeElement).toBe(noteField());
+    expect(noteField().value).toBe("lens cap");
+    press("Stop before");
+    expect(noteField().value).toBe("");
+    press("Next stop");
+    expect(noteField().value).toBe("lens cap");
+    press("Note it");
+    expect([noteField().value, root.querySelector(".pocket-words li")?.textContent]).toEqual([
+      "",
+      "lens cap",
+    ]);
+    mounted.show({ ...CARD, places: [camp, climb] }); // that stop is gone: by the clock
+    expect(root.querySelector(".pocket-place")?.textContent).toContain("camp");
   });
   it("tells what must be full at this stop, and nowhere else", () => {
     expect(root.querySelector(".pocket-time")?.textContent).toContain("a full by 10:05.");
@@ -196,9 +245,8 @@ describe("a card that is drawn", () => {
     expect(root.querySelectorAll(".pocket-moves button")).toHaveLength(0);
   });
   it("notes what is read and what is seen, and never takes it for code", () => {
-    const input = root.querySelector<HTMLInputElement>(".pocket-note");
-    if (input === null) throw new Error("no note");
-    input.value = "shows 40 % <img src=x>";
+    const input = noteField();
+    type("shows 40 % <img src=x>");
     input.dispatchEvent(new KeyboardEvent("keydown", { key: "Enter" }));
     expect(root.querySelector(".pocket-words li")?.textContent).toBe("shows 40 % <img src=x>");
     expect(root.querySelector("img")).toBeNull();

@@ -5,12 +5,12 @@ import { type CardForm, cardOf, takeCard } from "../../api/card";
 import type { Schemas } from "../../api/client";
 import { ThemeContext } from "../../app/themeContext";
 import { useTripHere } from "../../app/TripContext";
-import { mountCard } from "../../pocket/card";
+import { type Mounted, mountCard } from "../../pocket/card";
 import { readTicks, type Tick } from "../../pocket/ticks";
 import { FileIn } from "../../ui/FileIn";
 import { clockOf } from "../../domain/clock";
 import { Said } from "../../ui/Said";
-import { cardStore } from "./cardStore";
+import { type CardStore, cardStore } from "./cardStore";
 import "./card.css";
 
 type CardState = Schemas["CardState"];
@@ -33,7 +33,7 @@ export function CardPlace() {
           <h1>Rehearsing the card…</h1>
         ) : null
       ) : (
-        <Along key={card.dataUpdatedAt} trip={id} state={card.data} />
+        <Along key={id} trip={id} state={card.data} />
       )}
     </main>
   );
@@ -41,7 +41,8 @@ export function CardPlace() {
 
 function Along({ trip, state }: { trip: number; state: CardState }) {
   const frame = useRef<HTMLDivElement>(null);
-  const take = useRef<(ticks: readonly Tick[]) => void>(() => undefined);
+  const live = useRef<{ card: Mounted; store: CardStore } | null>(null);
+  const [first] = useState(state);
   const { theme } = useContext(ThemeContext);
   useEffect(
     () => () => {
@@ -52,35 +53,36 @@ function Along({ trip, state }: { trip: number; state: CardState }) {
   useEffect(() => {
     const root = frame.current;
     if (root === null) return;
-    let end: () => void = () => undefined;
-    const draw = () => {
-      end();
-      end = mountCard(root, {
-        card: state.card,
-        made: null,
-        store,
-        now: () => new Date(),
-        alone: false,
-      });
-    };
-    const store = cardStore(trip, state.ticks, () => draw());
-    take.current = (ticks) => {
-      store.take(ticks);
-      draw();
-    };
-    draw();
+    const store = cardStore(trip, first.ticks, () => live.current?.card.draw());
+    const card = mountCard(root, {
+      card: first.card,
+      made: null,
+      store,
+      now: () => new Date(),
+      alone: false,
+    });
+    live.current = { card, store };
     return () => {
-      end();
+      live.current = null;
+      card.end();
       store.end();
     };
-  }, [trip, state]);
+  }, [trip, first]);
+  useEffect(() => {
+    live.current?.store.know(state.ticks);
+    live.current?.card.show(state.card);
+  }, [state]);
+  const take = (ticks: readonly Tick[]) => {
+    live.current?.store.take(ticks);
+    live.current?.card.draw();
+  };
   return (
     <>
       <div className="pocket" ref={frame} />
       <aside className="card-side" aria-label="Take it along">
         <Changed state={state} />
         <Take trip={trip} />
-        <TicksBack onTicks={(ticks) => take.current(ticks)} />
+        <TicksBack onTicks={take} />
       </aside>
     </>
   );

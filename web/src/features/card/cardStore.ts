@@ -4,12 +4,20 @@ import { joined, localStore, type Tick, type TickStore } from "../../pocket/tick
 
 const AGAIN_MS = 15_000;
 
+export interface CardStore extends TickStore {
+  /** Ticks that came from elsewhere: kept here, and sent. */
+  take: (ticks: readonly Tick[]) => void;
+  /** All that the server has. */
+  know: (ticks: readonly Tick[]) => void;
+  end: () => void;
+}
+
 /** Ticks kept here first and then by the server: what could not be sent is sent again. */
 export function cardStore(
   trip: number,
   known: readonly Schemas["Tick"][],
   onChange: () => void,
-): TickStore & { take: (ticks: readonly Tick[]) => void; end: () => void } {
+): CardStore {
   const here = localStore(`tumbrel-ticks-${String(trip)}`);
   let there: readonly Tick[] = known;
   let unsent = false;
@@ -22,7 +30,7 @@ export function cardStore(
     const told = await addTicks(trip, ticks).catch(() => null);
     const wasUnsent = unsent;
     unsent = told === null;
-    if (told !== null) there = told;
+    if (told !== null) there = joined(there, told);
     else {
       clearTimeout(timer);
       timer = setTimeout(() => void send(), AGAIN_MS);
@@ -41,6 +49,9 @@ export function cardStore(
     take: (ticks) => {
       for (const one of ticks) here.add(one);
       void send();
+    },
+    know: (ticks) => {
+      there = joined(there, ticks);
     },
     said: () =>
       unsent

@@ -13,6 +13,7 @@ import {
 import { lastTicked, stateOf, type TickKind, tickOf, type TickStore } from "./ticks";
 import { button, drawInto, h, minuteText } from "./drawing";
 import { paper } from "./paper";
+import { cautions, films, handsBusy, shots } from "./told";
 import "./pocket.css";
 
 export interface Options {
@@ -134,31 +135,15 @@ class PocketCard implements Mounted {
 
   private body(place: CardPlace, number: number): (HTMLElement | null)[] {
     if (!place.hands_free)
-      return [this.handsBusy(number), this.films(place), this.shots(place), this.cautions(place)];
+      return [handsBusy(this.card, number), films(place), shots(place), cautions(place)];
     return [
       this.moves(place),
       this.time(place),
-      this.films(place),
-      this.shots(place),
-      this.cautions(place),
+      films(place),
+      shots(place),
+      cautions(place),
       this.words(place),
     ];
-  }
-
-  private handsBusy(number: number): HTMLElement {
-    const next = nextStop(this.card, number);
-    const stop = next === null ? undefined : this.card.places[next];
-    if (stop === undefined)
-      return h("p", { class: "pocket-busy" }, "Hands are not free. No stop follows.");
-    return h(
-      "section",
-      { class: "pocket-busy" },
-      h("h2", {}, "Hands are not free"),
-      h("p", { class: "pocket-next" }, `Next: ${stop.name}, ${stop.start}`),
-      stop.moves.length === 0
-        ? h("p", {}, "Nothing is to be done there.")
-        : h("ul", {}, ...ready(stop).map((one) => h("li", {}, one))),
-    );
   }
 
   private moves(place: CardPlace): HTMLElement {
@@ -234,54 +219,6 @@ class PocketCard implements Mounted {
       "p",
       { class: "pocket-time", role: "status" },
       `${lengthText(spare)} in hand until ${place.end}.${after}${asleep}${full}`,
-    );
-  }
-
-  private films(place: CardPlace): HTMLElement | null {
-    if (place.films.length === 0) return null;
-    const title = place.kind === "stop" ? "Films from here on" : "Films now";
-    return h(
-      "section",
-      { class: "pocket-films" },
-      h("h2", {}, title),
-      h(
-        "ul",
-        {},
-        ...place.films.map((one) =>
-          h("li", {}, h("b", {}, one.camera), ` ${one.what}, to ${one.until}: ${one.ends}`),
-        ),
-      ),
-    );
-  }
-
-  private shots(place: CardPlace): HTMLElement | null {
-    if (place.shots.length === 0) return null;
-    return h(
-      "section",
-      { class: "pocket-shots" },
-      h("h2", {}, place.kind === "stop" ? "Wanted on the next leg" : "Wanted here"),
-      h(
-        "ul",
-        {},
-        ...place.shots.map((one) =>
-          h(
-            "li",
-            {},
-            h("b", {}, one.name),
-            ` ${one.count > 1 ? `${String(one.count)} times, ` : ""}${one.importance}, ${one.on}`,
-          ),
-        ),
-      ),
-    );
-  }
-
-  private cautions(place: CardPlace): HTMLElement | null {
-    if (place.cautions.length === 0) return null;
-    return h(
-      "section",
-      { class: "pocket-cautions" },
-      h("h2", {}, "Mind"),
-      ...place.cautions.map((one) => h("p", {}, one)),
     );
   }
 
@@ -408,12 +345,6 @@ function turnNight(): void {
   const root = document.documentElement;
   const place = NIGHTS.findIndex((one) => one === root.dataset["theme"]);
   root.dataset["theme"] = NIGHTS[(place + 1) % NIGHTS.length] ?? "light";
-}
-
-function ready(stop: CardPlace): string[] {
-  return stop.moves.map((one) =>
-    [`${one.camera}: ${one.say}`, one.where].filter(Boolean).join(" · "),
-  );
 }
 
 function dayText(place: CardPlace): string {

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import subprocess
+import sys
 from pathlib import Path
 
 import pytest
@@ -89,3 +91,14 @@ def test_a_panel_turned_to_the_winter_sun_gets_more() -> None:
     by_hand = sum(haurwitz_w_m2(h) for h in sun_heights_of_day(44.0, 0.0, 0.0, day))
     assert sum(level) == pytest.approx(by_hand, rel=1e-3)
     assert sum(south) > 1.5 * sum(level) > 2.0 * sum(north)
+
+
+def test_a_reader_that_has_read_enough_is_no_fault() -> None:
+    run = "from tumbrel.core.cli import main; raise SystemExit(main())"
+    command = [sys.executable, "-c", run, "rehearse", str(DEMO / f"{NAMES[0]}.json")]
+    with subprocess.Popen(command, stdout=subprocess.PIPE, stderr=subprocess.PIPE) as ran:
+        assert ran.stdout is not None
+        assert ran.stderr is not None
+        ran.stdout.close()
+        said = ran.stderr.read()
+    assert (ran.returncode, said) == (141, b"")

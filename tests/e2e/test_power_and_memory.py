@@ -109,6 +109,12 @@ def test_a_microphone_dies_and_its_gap_is_told(page: Page, trip: str) -> None:
     board(page, trip)
     mine = page.get_by_role("list", name="Things with a battery")
     expect(mine).to_contain_text(re.compile(r"Lapel.*with Chin, dead .*without sound"))
+    told = page.get_by_role("group", name="Gaps and their best cures")
+    told.get_by_role("button", name=re.compile("Lapel empty, .* without sound with Chin")).click()
+    expect(
+        page.get_by_role("gridcell", name=re.compile("^Chin, .*Lapel empty at .* without sound"))
+    ).to_be_focused()
+    expect(page.locator('[data-part="dead"] rect').first).to_be_attached()
     said = page.get_by_text(re.compile("Lapel is empty at .* without sound with Chin"))
     page.locator(".side-more", has=said).locator("summary").first.click()
     expect(said.first).to_be_visible()

@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import argparse
 import json
+import os
 import sys
 from collections.abc import Sequence
 from pathlib import Path
@@ -19,10 +20,21 @@ from .report import rehearse
 from .wording.units import clock, hours
 
 COVERED, NOT_COVERED = 0, 1
+READ_ENOUGH = 141  # as a shell tells of what a closed pipe ended
 
 
 def main(arguments: Sequence[str] | None = None) -> int:
-    """Run the command line and return its exit code."""
+    """Run the command line and return its exit code; a reader that has read enough is no fault."""
+    try:
+        code = _run(arguments)
+        sys.stdout.flush()
+    except BrokenPipeError:
+        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())  # nor for the last flush
+        return READ_ENOUGH
+    return code
+
+
+def _run(arguments: Sequence[str] | None) -> int:
     parser = argparse.ArgumentParser(prog="tumbrel", description="Rehearse a filmed trip.")
     commands = parser.add_subparsers(dest="command", required=True)
     command = commands.add_parser("rehearse", help="play a plan file through, print the verdict")

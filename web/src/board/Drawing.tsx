@@ -1,5 +1,6 @@
 import { memo } from "react";
 import type { Clock } from "../domain/clock";
+import { dyingWith } from "../domain/gaps";
 import type { PlanDocument, Pooled, Rehearsal } from "../domain/types";
 import type { Elastic } from "../scale/elastic";
 import type { Lanes } from "../scale/lanes";
@@ -84,6 +85,7 @@ const Scene = memo(function Scene(props: SceneProps) {
             result={result}
             assignments={plan.assignments.filter((one) => one.camera === camera.id)}
             batteries={rehearsal.batteries.filter((one) => wasIn(one, camera.id))}
+            dying={dyingWith(rehearsal, camera.id)}
             stores={rehearsal.cards.filter((one) => wasIn(one, camera.id))}
             scale={scale}
             lane={lane}

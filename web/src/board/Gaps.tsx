@@ -5,6 +5,7 @@ import type { LanePart } from "./Lane";
 const GAP_MIN_PX = 14;
 const WORDS_FROM_PX = 14;
 const WORDS_ROPE_PX = 40;
+const DEAD_PX = 10;
 
 /** What was asked and is not filmed: a box over the full rope in its own leg. */
 export function Gaps({ result, lane, scale, window, spineX, bare = false, phone }: LanePart) {
@@ -23,6 +24,44 @@ export function Gaps({ result, lane, scale, window, spineX, bare = false, phone 
           words={!bare && !phone && lane.rope >= WORDS_ROPE_PX}
         />
       ))}
+    </g>
+  );
+}
+
+/** Where a thing that serves the camera is dead: a barred strip along the rope's far edge. */
+export function Dead({ dying = [], lane, scale, window, spineX }: LanePart) {
+  const width = Math.min(DEAD_PX, lane.rope / 2);
+  const x = spineX + lane.rope - width;
+  return (
+    <g data-part="dead">
+      {dying.flatMap((gear) =>
+        gear.gaps
+          .filter((gap) => gap.end_ms > window.startMs && gap.start_ms < window.endMs)
+          .map((gap) => {
+            const top = scale.y(Math.max(gap.start_ms, window.startMs));
+            const end = scale.y(Math.min(gap.end_ms, window.endMs));
+            return (
+              <g key={`${gear.id}-${String(gap.start_ms)}`}>
+                <rect
+                  x={x - 2}
+                  y={top - 1}
+                  width={width + 4}
+                  height={Math.max(DEAD_PX, end - top) + 2}
+                  fill="var(--paper)"
+                />
+                <rect
+                  x={x}
+                  y={top}
+                  width={width}
+                  height={Math.max(DEAD_PX, end - top)}
+                  fill="url(#t-dead)"
+                  stroke="var(--gap)"
+                  strokeWidth={1.4}
+                />
+              </g>
+            );
+          }),
+      )}
     </g>
   );
 }

@@ -1,10 +1,10 @@
 import { memo } from "react";
-import type { Assignment, Camera, CameraResult, LaidItem, Pooled } from "../domain/types";
+import type { Assignment, Camera, CameraResult, GearTold, LaidItem, Pooled } from "../domain/types";
 import type { Elastic } from "../scale/elastic";
 import type { LaneAt } from "../scale/lanes";
 import { Frost, Heat } from "./Heat";
 import { BatteryNames, CardLine } from "./LaneUnits";
-import { Gaps } from "./Gaps";
+import { Dead, Gaps } from "./Gaps";
 import { Idle, Stretch } from "./Stretch";
 
 export interface LaneProps {
@@ -13,6 +13,8 @@ export interface LaneProps {
   assignments: readonly Assignment[];
   batteries: readonly Pooled[];
   stores: readonly Pooled[];
+  /** Things with a battery that serve this camera and die. */
+  dying?: readonly GearTold[];
   scale: Elastic;
   lane: LaneAt;
   window: { startMs: number; endMs: number };
@@ -52,6 +54,7 @@ export const Lane = memo(function Lane(props: LaneProps) {
       })}
       <Frost {...part} />
       {bare ? null : <CardLine {...part} />}
+      <Dead {...part} />
       <Gaps {...part} />
       {bare ? null : <BatteryNames {...part} />}
     </g>

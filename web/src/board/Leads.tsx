@@ -1,3 +1,4 @@
+import { gapName } from "../domain/gaps";
 import type { PlanDocument, Rehearsal } from "../domain/types";
 import type { Elastic } from "../scale/elastic";
 import type { Lanes } from "../scale/lanes";
@@ -16,12 +17,12 @@ export function Leads({ document, rehearsal, scale, lanes }: Props) {
   if (telling === null) return null;
   return (
     <g data-part="leads">
-      {gapLines(rehearsal, scale).map(({ loss, y }) => {
-        const lane = lanes.at[document.kit.cameras.findIndex((one) => one.id === loss.camera)];
+      {gapLines(rehearsal, scale).map(({ gap, y }) => {
+        const lane = lanes.at[document.kit.cameras.findIndex((one) => one.id === gap.camera)];
         if (lane === undefined) return null;
         return (
           <path
-            key={`${loss.camera}-${loss.item}-${loss.cause}`}
+            key={gapName(gap)}
             d={`M${String(telling.x + telling.w - 14)} ${String(y + 9)}H${String(lane.x + lane.spine - 4)}`}
             stroke="var(--gap)"
             strokeWidth={1.4}

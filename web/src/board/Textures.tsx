@@ -27,6 +27,10 @@ export function Textures() {
         <rect width="6" height="6" fill="var(--paper)" />
         <path d="M0 6L6 0M0 0L6 6" stroke="var(--gap)" strokeWidth="0.9" />
       </pattern>
+      <pattern id="t-dead" width="5" height="5" patternUnits="userSpaceOnUse">
+        <rect width="5" height="5" fill="var(--paper)" />
+        <path d="M0 2.5H5" stroke="var(--gap)" strokeWidth="1.6" />
+      </pattern>
       <pattern id="t-heat" width="4" height="3" patternUnits="userSpaceOnUse">
         <rect width="4" height="3" fill="var(--paper)" />
         <rect width="4" height="1.7" fill="var(--ember)" />

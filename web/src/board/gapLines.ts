@@ -1,9 +1,10 @@
-import type { Loss, Rehearsal } from "../domain/types";
+import { type Gap, gapsByItem, gapsIn } from "../domain/gaps";
+import type { Rehearsal } from "../domain/types";
 import type { Elastic } from "../scale/elastic";
-import { lossesByItem, lostIn, stopWork, workHeight } from "./workLines";
+import { stopWork, workHeight } from "./workLines";
 
 export interface GapLine {
-  loss: Loss;
+  gap: Gap;
   /** Upper edge of its words in the telling. */
   y: number;
 }
@@ -14,17 +15,17 @@ const EDGE_PX = 3;
 
 /** What goes wrong, each at its minute, within its own leg, none over another or over its work. */
 export function gapLines(rehearsal: Rehearsal, scale: Elastic): GapLine[] {
-  const losses = lossesByItem(rehearsal);
+  const gaps = gapsByItem(rehearsal);
   return scale.bands.flatMap((band) => {
-    const here = lostIn(losses.get(band.id) ?? [], band);
+    const here = gapsIn(gaps.get(band.id) ?? [], band);
     if (here.length === 0) return [];
     const done = workHeight(stopWork(rehearsal.moves, band)); // stands above
     let free = band.y0 + Math.max(EDGE_PX, done);
-    return here.map((loss, place) => {
+    return here.map((gap, place) => {
       const after = (here.length - place) * GAP_WORDS_PX;
-      const y = Math.max(free, Math.min(scale.y(loss.start_ms), band.y1 - after));
+      const y = Math.max(free, Math.min(scale.y(gap.startMs), band.y1 - after));
       free = y + GAP_WORDS_PX;
-      return { loss, y };
+      return { gap, y };
     });
   });
 }

@@ -1,4 +1,5 @@
-import type { Camera, Loss, Move, Rehearsal } from "../domain/types";
+import type { Camera, Move, Rehearsal } from "../domain/types";
+import { gapsByItem, gapsIn } from "../domain/gaps";
 import { type Needs, WORK_LINE_PX } from "../scale/elastic";
 
 /** A leg or stop, or the part of one that a day shows. */
@@ -131,29 +132,15 @@ function said(move: Move): string {
 
 /** What words need at each stop and at each leg with something not filmed [px]. */
 export function wordHeights(rehearsal: Rehearsal, parts: readonly Part[]): Needs {
-  const losses = lossesByItem(rehearsal);
+  const gaps = gapsByItem(rehearsal);
   return new Map(
     parts.map((part) => {
       const done = workHeight(stopWork(rehearsal.moves, part));
-      const lost = lostIn(losses.get(part.id) ?? [], part).length;
+      const lost = gapsIn(gaps.get(part.id) ?? [], part).length;
       const told = lost * GAP_LINES * GAP_LINE_PX + (lost > 0 ? 2 * TOP_PX : 0);
       return [part.id, lost > 0 ? Math.max(GAP_LEG_PX, done + told) : done];
     }),
   );
-}
-
-/** What is not filmed on a leg, of all cameras, in order of time. */
-export function lossesByItem(rehearsal: Rehearsal): Map<string, Loss[]> {
-  const found = new Map<string, Loss[]>();
-  for (const loss of rehearsal.cameras.flatMap((one) => one.losses))
-    found.set(loss.item, [...(found.get(loss.item) ?? []), loss]);
-  for (const list of found.values()) list.sort((a, b) => a.start_ms - b.start_ms);
-  return found;
-}
-
-/** Those that begin in a part of a leg: each is told once. */
-export function lostIn(losses: readonly Loss[], { startMs, endMs }: Part): Loss[] {
-  return losses.filter((one) => startMs <= one.start_ms && one.start_ms < endMs);
 }
 
 /** The names of the cameras that a line is about; all of them in one word. */

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { COURSE, cameraResult, DOCUMENT, loss, REHEARSAL } from "../testing/samples";
+import { LAPEL } from "../testing/beside";
 import { clockOf } from "./clock";
 import {
   batteryIn,
@@ -121,6 +122,15 @@ describe("a cell in words", () => {
       "Chin, way, 06:30 to 07:30, must. Rolled 4K30 on A1, 100 to 0 per cent. " +
         "Filmed 50 min of 1 h 00; 10 min missing: A1 empty at 07:20.",
     );
+  });
+  it("says what is dead with it, where that is, and nothing of what serves no camera", () => {
+    const told = { ...REHEARSAL, gear: [LAPEL, { ...LAPEL, id: "drone", serves: null }] };
+    expect(way && cellSentence(DOCUMENT, told, clock, camera, way)).toContain(
+      "at 07:20; Lapel empty at 07:15, 15 min without sound.",
+    );
+    const later = LAPEL.gaps.map((one) => ({ ...one, start_ms: 5_400_000, end_ms: 6_000_000 }));
+    const after = { ...REHEARSAL, gear: [{ ...LAPEL, gaps: later }] };
+    expect(way && cellSentence(DOCUMENT, after, clock, camera, way)).not.toContain("Lapel");
   });
   it("says what the hands do where nothing is asked", () => {
     expect(camp && cellSentence(DOCUMENT, REHEARSAL, clock, camera, camp)).toBe(

@@ -51,6 +51,14 @@ export function lossesInOrder(rehearsal: Rehearsal): Loss[] {
     .sort((a, b) => a.start_ms - b.start_ms);
 }
 
+/** Those that begin in a part of the trip. */
+export function lossesWithin(
+  losses: readonly Loss[],
+  { startMs, endMs }: { startMs: number; endMs: number },
+): Loss[] {
+  return losses.filter((one) => startMs <= one.start_ms && one.start_ms < endMs);
+}
+
 /** The battery that is in a camera at a time. */
 export function batteryIn(rehearsal: Rehearsal, camera: string, atMs: number): Pooled | undefined {
   return rehearsal.batteries.find((one) =>

@@ -1,6 +1,7 @@
 import { assignmentAt } from "./edits";
 import { batteryIn, momentOf } from "./moment";
 import type { Clock } from "./clock";
+import { dyingWith, withoutText } from "./gaps";
 import type { Camera, LaidItem, Pattern, PlanDocument, Rehearsal } from "./types";
 import { minutesText } from "./units";
 
@@ -46,7 +47,14 @@ export function cellSentence(
     .map(
       (one) => `${minutesText(one.minutes)} missing: ${one.text} at ${clock.time(one.start_ms)}`,
     );
-  const told = losses.length > 0 ? `; ${losses.join("; ")}` : "";
+  const dead = dyingWith(rehearsal, camera.id).flatMap((gear) =>
+    gear.gaps
+      .filter((gap) => gap.start_ms < laid.end_ms && gap.end_ms > laid.start_ms)
+      .map(
+        (gap) => `${gear.name} empty at ${clock.time(gap.start_ms)}, ${withoutText({ gear, gap })}`,
+      ),
+  );
+  const told = [...losses, ...dead].map((one) => `; ${one}`).join("");
   return (
     `${head}, ${assignment.importance}. ${how} ${mode} on ${battery}, ${String(from)} to ${String(to)} per cent. ` +
     `Filmed ${minutesText(filmed / 60_000)} of ${minutesText(asked / 60_000)}${told}.${hands}`

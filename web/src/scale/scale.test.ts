@@ -1,6 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { cameraResult, COURSE, laid, loss, REHEARSAL } from "../testing/samples";
+import { LAPEL } from "../testing/beside";
 import { gapLines } from "../board/gapLines";
+import { wordHeights } from "../board/workLines";
 import { elastic, paceFor, PX_PER_MIN } from "./elastic";
 import { lanesOf, stripLeft } from "./lanes";
 import { areaPath, columnPoints, linePath, runsOf, thin } from "./rope";
@@ -190,10 +192,20 @@ describe("words of gaps", () => {
     const scale = elastic(ITEMS, WHOLE, "day", new Map([["climb", 120]]));
     const climb = scale.bands.find((one) => one.id === "climb");
     const lines = gapLines(told, scale);
-    expect(lines.map((one) => one.loss)).toEqual(losses);
+    expect(lines.map(({ gap }) => gap.kind === "film" && gap.loss)).toEqual(losses);
     const [first, second] = lines.map((one) => one.y);
     expect(first).toBeGreaterThan(climb?.y0 ?? 0);
     expect(second ?? 0).toBeGreaterThanOrEqual((first ?? 0) + 34);
     expect((second ?? 0) + 34).toBeLessThanOrEqual(climb?.y1 ?? 0);
+  });
+  it("tell what is dead among what is not filmed, and make room for it", () => {
+    const scale = elastic(ITEMS, WHOLE, "day", new Map());
+    const gap = { start_ms: 30 * MIN, end_ms: 700 * MIN, item: "climb" };
+    const cameras = [cameraResult("chin", { losses: [loss("chin", "climb", 40 * MIN)] })];
+    const told = { ...REHEARSAL, moves: [], cameras, gear: [{ ...LAPEL, gaps: [gap] }] };
+    expect(gapLines(told, scale).map((one) => one.gap.kind)).toEqual(["gear", "film"]);
+    const [one, two] = [{ ...told, gear: [] }, told].map((it) => wordHeights(it, scale.bands));
+    expect(one?.get("climb")).toBeLessThan(two?.get("climb") ?? 0);
+    expect(two?.get("hut")).toBe(0); // it lasts into the hut, and is told once
   });
 });

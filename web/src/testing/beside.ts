@@ -1,4 +1,4 @@
-import type { Plan, Rehearsal } from "../domain/types";
+import type { GearTold, Plan, Rehearsal } from "../domain/types";
 
 /** What a plan says to the hands, of one that says nothing. */
 export const NOTHING_SAID: Pick<
@@ -20,4 +20,18 @@ export const BESIDE: Pick<Rehearsal, "home" | "lapses" | "rates" | "reaches"> = 
   lapses: [],
   rates: [],
   reaches: [],
+};
+
+/** A microphone with the chin camera that dies on the way, a quarter of an hour before its end. */
+export const LAPEL: GearTold = {
+  id: "lapel",
+  name: "Lapel",
+  kind: "microphone",
+  serves: "chin",
+  loses: "sound",
+  used_ms: 3_600_000,
+  gaps: [{ start_ms: 4_500_000, end_ms: 5_400_000, item: "way" }],
+  least: 0,
+  t_ms: [0, 4_500_000],
+  charge: [1, 0],
 };

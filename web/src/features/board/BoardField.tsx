@@ -13,7 +13,8 @@ import { Drawing } from "../../board/Drawing";
 import { gapLines } from "../../board/gapLines";
 import { Grid } from "../../board/Grid";
 import type { Clock } from "../../domain/clock";
-import type { Loss, PlanDocument, Rehearsal, ServingTold } from "../../domain/types";
+import type { Gap } from "../../domain/gaps";
+import type { PlanDocument, Rehearsal, ServingTold } from "../../domain/types";
 import type { Lanes } from "../../scale/lanes";
 import type { Corrections } from "../../app/useCorrections";
 import type { KeptTrip } from "../../api/keptTrip";
@@ -66,9 +67,10 @@ export function BoardField(props: Props) {
     () => (many.length > 0 ? many : selected ? [selected] : []),
     [many, selected],
   );
-  const goToLoss = useCallback(
-    (loss: Loss) => goTo({ camera: loss.camera, item: loss.item }, loss.start_ms),
-    [goTo],
+  const anyone = document.kit.cameras[0]?.id ?? "";
+  const goToGap = useCallback(
+    (gap: Gap) => goTo({ camera: gap.camera ?? anyone, item: gap.item }, gap.startMs),
+    [goTo, anyone],
   );
   const pointed = useRef(0);
   const msUnder = (event: MouseEvent<HTMLElement>) =>
@@ -113,7 +115,7 @@ export function BoardField(props: Props) {
         lanes={lanes}
         best={best}
         curing={curing}
-        goTo={goToLoss}
+        goTo={goToGap}
       />
       <Grid
         {...later}

@@ -15,10 +15,9 @@ import type { Shown } from "../../api/useRehearsal";
 import { useTripHere } from "../../app/TripContext";
 import { useCorrections } from "../../app/useCorrections";
 import { Heads } from "../../board/Heads";
-import { lostIn } from "../../board/workLines";
 import type { Clock, DayWindow } from "../../domain/clock";
 import { targetOfLoss } from "../../domain/cures";
-import { lossesInOrder } from "../../domain/moment";
+import { lossesInOrder, lossesWithin } from "../../domain/moment";
 import type { CureTarget, Loss, PlanDocument, Rehearsal } from "../../domain/types";
 import type { Fold } from "../../scale/elastic";
 import { lanesOf } from "../../scale/lanes";
@@ -134,7 +133,7 @@ export function BoardWork(props: Props) {
   });
   useShown(curing.open, rehearsal, hand);
   const losses = useMemo(
-    () => lostIn(lossesInOrder(present.rehearsal), { id: "", ...window }),
+    () => lossesWithin(lossesInOrder(present.rehearsal), window),
     [present.rehearsal, window],
   );
   const best = useBestCures(curing.document, losses);

@@ -11,12 +11,14 @@ import { useLocation } from "react-router";
 import { GAP_WORDS_PX, type GapLine } from "../../board/gapLines";
 import type { Clock } from "../../domain/clock";
 import { cureFigures, sameTarget, targetOfLoss } from "../../domain/cures";
+import { type Gap, gapName } from "../../domain/gaps";
 import { nameOfCamera } from "../../domain/moment";
 import type { Loss, PlanDocument } from "../../domain/types";
 import { minutesText } from "../../domain/units";
 import type { Lanes } from "../../scale/lanes";
 import { useRoving } from "../../ui/useRoving";
 import type { Curing } from "./Cures";
+import { DeadTold } from "./DeadTold";
 import { type BestCure, gapKey } from "./useBestCures";
 
 interface Props {
@@ -26,7 +28,7 @@ interface Props {
   lanes: Lanes;
   best: ReadonlyMap<string, BestCure>;
   curing: Curing;
-  goTo: (loss: Loss) => void;
+  goTo: (gap: Gap) => void;
 }
 
 /** What goes wrong, told at its minute in its own leg, and under it the best cure: Enter keeps it. */
@@ -35,7 +37,8 @@ export const GapsTold = memo(function GapsTold(props: Props) {
   const group = useRef<HTMLDivElement>(null);
   const roving = useRoving(group, "button.gap-told");
   const { telling } = lanes;
-  useLed(group, lines[0], best, curing.onTry);
+  const first = lines.map((one) => one.gap).find((one) => one.kind === "film");
+  useLed(group, first?.loss, best, curing.onTry);
   if (telling === null) return null;
   return (
     <div
@@ -46,14 +49,21 @@ export const GapsTold = memo(function GapsTold(props: Props) {
       onFocus={roving.onFocus}
       onKeyDown={roving.onKeyDown}
     >
-      {lines.map(({ loss, y }) => (
-        <GapTold
-          key={`${loss.camera}-${loss.item}-${loss.cause}`}
-          {...{ loss, clock, document, curing, goTo }}
-          known={best.get(gapKey(loss))}
-          style={{ left: telling.x - 4, top: y, width: telling.w - 12, height: GAP_WORDS_PX }}
-        />
-      ))}
+      {lines.map(({ gap, y }) => {
+        const at = { left: telling.x - 4, top: y, width: telling.w - 12, height: GAP_WORDS_PX };
+        const told = { clock, document, goTo: () => goTo(gap), style: at };
+        return gap.kind === "film" ? (
+          <GapTold
+            key={gapName(gap)}
+            {...told}
+            loss={gap.loss}
+            curing={curing}
+            known={best.get(gapKey(gap.loss))}
+          />
+        ) : (
+          <DeadTold key={gapName(gap)} {...told} dead={gap.dead} />
+        );
+      })}
     </div>
   );
 });
@@ -61,27 +71,35 @@ export const GapsTold = memo(function GapsTold(props: Props) {
 /** The first time the demo is opened: the first gap is focused, its cure ghosted, Enter keeps it. */
 function useLed(
   group: RefObject<HTMLDivElement | null>,
-  first: GapLine | undefined,
+  first: Loss | undefined,
   best: ReadonlyMap<string, BestCure>,
   onTry: Curing["onTry"],
 ): void {
   const state: unknown = useLocation().state;
   const led = typeof state === "object" && state !== null && "led" in state && state.led === true;
   const done = useRef(false);
-  const cure = (first === undefined ? null : best.get(gapKey(first.loss))?.cure) ?? null;
+  const cure = (first === undefined ? null : best.get(gapKey(first))?.cure) ?? null;
   useEffect(() => {
     if (!led || cure === null || done.current) return;
     if (document.activeElement !== document.body) return; // somebody is at work already
     done.current = true;
-    group.current?.querySelector<HTMLElement>("button.gap-told")?.focus();
+    group.current?.querySelector<HTMLElement>("button.gap-told:not(.dead)")?.focus();
     onTry(cure);
   }, [group, led, cure, onTry]);
 }
 
-interface GapProps extends Pick<Props, "document" | "clock" | "curing" | "goTo"> {
+/** What every gap in words has: whose trip it is, and the way to its place. */
+export interface ToldProps {
+  document: PlanDocument;
+  clock: Clock;
+  goTo: () => void;
+  style?: { left: number; top: number; width: number; height: number };
+}
+
+interface GapProps extends ToldProps {
   loss: Loss;
   known: BestCure | undefined;
-  style?: { left: number; top: number; width: number; height: number };
+  curing: Curing;
 }
 
 /** One gap in words, with its best cure under it. */
@@ -95,7 +113,7 @@ export function GapTold({ document, clock, curing, goTo, loss, known, style }: G
   };
   const onClick = (event: MouseEvent) => {
     if (cure === null) {
-      goTo(loss);
+      goTo();
       open();
     } else if (event.detail === 0 || tried) curing.onKeep(cure);
     else curing.onTry(cure);

@@ -1,7 +1,8 @@
 import { valueAt } from "../../domain/carried";
 import type { Clock } from "../../domain/clock";
+import { withoutText } from "../../domain/gaps";
 import type { PlanDocument, Rehearsal } from "../../domain/types";
-import { minutesText, percentText } from "../../domain/units";
+import { percentText } from "../../domain/units";
 
 interface Props {
   document: PlanDocument;
@@ -9,8 +10,6 @@ interface Props {
   clock: Clock;
   handMs: number;
 }
-
-const MINUTE_MS = 60_000;
 
 /** Things with a battery at the hand's moment: what is left in them, and when they die. */
 export function GearTold({ document, rehearsal, clock, handMs }: Props) {
@@ -26,7 +25,7 @@ export function GearTold({ document, rehearsal, clock, handMs }: Props) {
           serves === undefined ? "" : `with ${serves}`,
           ahead === undefined
             ? ""
-            : `dead ${clock.full(ahead.start_ms)}, ${lostText(ahead, one.loses)}`,
+            : `dead ${clock.full(ahead.start_ms)}, ${withoutText({ gear: one, gap: ahead })}`,
         ];
         return (
           <li
@@ -44,8 +43,4 @@ export function GearTold({ document, rehearsal, clock, handMs }: Props) {
       })}
     </ul>
   );
-}
-
-function lostText(gap: { start_ms: number; end_ms: number }, loses: string): string {
-  return `${minutesText((gap.end_ms - gap.start_ms) / MINUTE_MS)} without ${loses}`;
 }

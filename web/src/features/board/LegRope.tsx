@@ -1,6 +1,7 @@
 import { Ghost } from "../../board/Ghost";
 import { Lane } from "../../board/Lane";
 import { Textures } from "../../board/Textures";
+import { dyingWith } from "../../domain/gaps";
 import type { Camera, PlanDocument, Rehearsal } from "../../domain/types";
 import { type Band, elastic } from "../../scale/elastic";
 import type { LaneAt } from "../../scale/lanes";
@@ -35,6 +36,7 @@ export function LegRope({ document, rehearsal, ghost, band, camera }: Props) {
         assignments={document.plan.assignments.filter((one) => one.camera === camera.id)}
         batteries={rehearsal.batteries.filter(inside)}
         stores={rehearsal.cards.filter(inside)}
+        dying={dyingWith(rehearsal, camera.id)}
         scale={scale}
         lane={LANE}
         window={window}

@@ -39,6 +39,10 @@ export const Legend = memo(function Legend() {
             strokeWidth="2"
           />
         </Entry>
+        <Entry words="barred: a thing that serves it is empty, no sound say">
+          <path d="M6 1H28L18 21H6Z" fill="var(--rope)" />
+          <rect x="24" y="3" width="9" height="16" fill="url(#t-dead)" stroke="var(--gap)" />
+        </Entry>
         <Entry words="heat grows to its wall at the left">
           <path
             d="M30 1L20 11L24 21H30Z"

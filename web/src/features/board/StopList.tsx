@@ -1,11 +1,13 @@
 import { useMemo, useState } from "react";
-import { lossesByItem, lostIn, stopWork, whose } from "../../board/workLines";
+import { stopWork, whose } from "../../board/workLines";
 import type { Clock } from "../../domain/clock";
+import { type Gap, gapName, gapsByItem, gapsIn } from "../../domain/gaps";
 import { cellSentence } from "../../domain/sentences";
-import type { Camera, Loss, PlanDocument, Rehearsal } from "../../domain/types";
+import type { Camera, PlanDocument, Rehearsal } from "../../domain/types";
 import { degreesText } from "../../domain/units";
 import type { Band } from "../../scale/elastic";
 import type { Curing } from "./Cures";
+import { DeadTold } from "./DeadTold";
 import { GapTold } from "./GapsTold";
 import { LegRope } from "./LegRope";
 import { type BestCure, gapKey } from "./useBestCures";
@@ -30,7 +32,7 @@ export function StopList(props: Props) {
   const { document, rehearsal, hand, bands } = props;
   const { cameras } = document.kit;
   const [chosen, setChosen] = useState<string | null>(null);
-  const losses = useMemo(() => lossesByItem(rehearsal), [rehearsal]);
+  const gaps = useMemo(() => gapsByItem(rehearsal), [rehearsal]);
   const now = bands.findIndex((band) => hand.at < band.endMs);
   const next = bands.findIndex((band, place) => place >= now && band.kind === "stop");
   return (
@@ -41,14 +43,15 @@ export function StopList(props: Props) {
       className="stop-list"
       data-board="grid"
     >
-      {bands.map((band, place) =>
-        band.kind === "leg" ? (
+      {bands.map((band, place) => {
+        const here = gapsIn(gaps.get(band.id) ?? [], band);
+        return band.kind === "leg" ? (
           <Leg
             key={band.id}
             {...props}
             band={band}
-            camera={cameraOn(document, band.id, chosen, losses.get(band.id)?.[0]?.camera)}
-            losses={lostIn(losses.get(band.id) ?? [], band)}
+            camera={cameraOn(document, band.id, chosen, gaps.get(band.id)?.[0]?.camera)}
+            gaps={here}
             onCamera={setChosen}
           />
         ) : (
@@ -56,10 +59,11 @@ export function StopList(props: Props) {
             key={band.id + String(band.startMs)}
             {...props}
             band={band}
+            gaps={here}
             now={place === next}
           />
-        ),
-      )}
+        );
+      })}
     </div>
   );
 }
@@ -69,14 +73,15 @@ function cameraOn(
   { kit, plan }: PlanDocument,
   item: string,
   chosen: string | null,
-  loses: string | undefined,
+  loses: string | null | undefined,
 ): Camera | undefined {
   const asked = plan.assignments.find((one) => one.item === item)?.camera;
   return kit.cameras.find((one) => one.id === (chosen ?? loses ?? asked)) ?? kit.cameras[0];
 }
 
 /** A stop: when it is, and each thing to do in a row of its own; the one now or next is large. */
-function StopRow({ document, rehearsal, clock, band, now }: Props & { band: Band; now: boolean }) {
+function StopRow(props: Props & { band: Band; gaps: readonly Gap[]; now: boolean }) {
+  const { document, rehearsal, clock, band, gaps, now } = props;
   const work = stopWork(rehearsal.moves, band);
   return (
     <section role="row" className={now ? "stop-row now" : "stop-row"} aria-label={band.name}>
@@ -99,6 +104,7 @@ function StopRow({ document, rehearsal, clock, band, now }: Props & { band: Band
           ))}
         </ol>
       </div>
+      <Told {...props} gaps={gaps} />
     </section>
   );
 }
@@ -106,13 +112,13 @@ function StopRow({ document, rehearsal, clock, band, now }: Props & { band: Band
 interface LegProps extends Props {
   band: Band;
   camera: Camera | undefined;
-  losses: readonly Loss[];
+  gaps: readonly Gap[];
   onCamera: (camera: string) => void;
 }
 
 /** A leg: one camera's rope, buttons for the others, and what goes wrong with its cure. */
 function Leg(props: LegProps) {
-  const { document, rehearsal, clock, band, camera, losses, onCamera, board, best, curing } = props;
+  const { document, rehearsal, clock, band, camera, gaps, onCamera, board } = props;
   const item = document.trip.items.find((one) => one.id === band.id);
   const laid = rehearsal.items.find((one) => one.id === band.id);
   if (camera === undefined || item === undefined || laid === undefined) return null;
@@ -162,15 +168,26 @@ function Leg(props: LegProps) {
           ))}
         </div>
       </div>
-      {losses.map((loss) => (
-        <div role="gridcell" key={`${loss.camera}-${loss.cause}`}>
-          <GapTold
-            {...{ loss, clock, document, curing }}
-            goTo={(one) => board.goTo({ camera: one.camera, item: one.item }, one.start_ms)}
-            known={best.get(gapKey(loss))}
-          />
-        </div>
-      ))}
+      <Told {...props} gaps={gaps} />
     </section>
   );
+}
+
+/** What goes wrong, in words, and the best cure of each; they lead to their place. */
+function Told({ gaps, board, best, ...props }: Props & { gaps: readonly Gap[] }) {
+  const { document, clock, curing } = props;
+  const anyone = document.kit.cameras[0]?.id ?? "";
+  return gaps.map((gap) => {
+    const goTo = () => board.goTo({ camera: gap.camera ?? anyone, item: gap.item }, gap.startMs);
+    const known = gap.kind === "film" ? best.get(gapKey(gap.loss)) : undefined;
+    return (
+      <div role="gridcell" key={gapName(gap)}>
+        {gap.kind === "film" ? (
+          <GapTold {...{ document, clock, curing, goTo, known }} loss={gap.loss} />
+        ) : (
+          <DeadTold {...{ document, clock, goTo }} dead={gap.dead} />
+        )}
+      </div>
+    );
+  });
 }

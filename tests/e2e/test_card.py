@@ -23,6 +23,11 @@ def moves_of_day(page: Page, address: str) -> list[Any]:
     return [one for one in card["places"] if one["day"] == DAY and one["moves"]]
 
 
+def words_of(move: dict[str, str]) -> str:
+    """To which camera, if one is in the hands, and what."""
+    return ": ".join(one for one in (move["camera"], move["say"]) if one)
+
+
 def go_to(page: Page, name: str) -> None:
     """Choose a stop."""
     for _ in range(20):
@@ -42,7 +47,7 @@ def test_a_whole_day_is_done_by_touch_on_a_phone(
         go_to(phone, place["name"])
         for move in place["moves"]:
             current = phone.locator(".pocket-move.current")
-            expect(current.locator("b")).to_have_text(f"{move['camera']}: {move['say']}")
+            expect(current.locator("b")).to_have_text(words_of(move))
             done = current.locator(".pocket-done")
             assert done.evaluate("one => Math.min(one.offsetWidth, one.offsetHeight)") >= 88
             done.tap()

@@ -242,7 +242,9 @@ def test_problems_are_walked_by_key_gaps_and_findings(page: Page, trip: str) -> 
     for _ in range(8):
         was = page.evaluate(here)
         page.keyboard.press("n")
-        page.wait_for_function(f"was => {here} !== was", arg=was)
+        page.wait_for_function(
+            f"""was => document.activeElement?.ariaSelected === 'true' && {here} !== was""", arg=was
+        )
         seen.append(page.evaluate(cell))
     assert "d2-flight/chin" in seen
     assert len(set(seen)) > 4  # four gaps, and findings beside them

@@ -17,6 +17,7 @@ from icalendar import Calendar
 
 from tests.build import asks, battery, leg, raw, stop
 from tumbrel.core.card import TripCard, card_of, changes_between
+from tumbrel.core.card.told import CardMove
 from tumbrel.core.document import FullBy, PlanDocument, read_document
 from tumbrel.core.formats.card_out import moves_of, write_csv, write_ics, write_page
 from tumbrel.core.formats.tracks_out import write_track
@@ -36,6 +37,11 @@ def told(request: pytest.FixtureRequest) -> tuple[PlanDocument, Rehearsal, TripC
     return document, rehearsal, card_of(document, rehearsal)
 
 
+def words_of(move: CardMove) -> str:
+    """Whose move and what, where it is a camera's."""
+    return ": ".join(one for one in (move.camera, move.say) if one)
+
+
 def test_there_are_three_demos() -> None:
     assert len(DEMOS) == 3
 
@@ -44,8 +50,17 @@ def test_every_move_of_the_rehearsal_is_on_the_card_once(
     told: tuple[PlanDocument, Rehearsal, TripCard],
 ) -> None:
     document, rehearsal, card = told
-    names = {one.id: one.name for one in document.kit.cameras}
-    wanted = Counter((one.item, one.at_ms, names[one.camera], one.kind) for one in rehearsal.moves)
+    kit = document.kit
+    names = {one.id: one.name for one in kit.cameras}
+    lie_about = {one.name for one in (*kit.sources, *kit.gear)}  # no camera is in the hands
+    wanted = Counter(
+        (one.item, one.at_ms, "" if one.alone else names[one.camera], one.kind)
+        for one in rehearsal.moves
+    )
+    for one in rehearsal.moves:
+        of = one.puts_in if one.kind == "wake" else one.takes_out
+        assert one.alone or one.kind not in ("plug", "wake") or of not in lie_about
+        assert not one.alone or one.kind in ("plug", "wake")
     found = Counter(
         (place.item, move.at_ms, move.camera, move.kind) for place, move in moves_of(card)
     )
@@ -91,7 +106,7 @@ def test_table_calendar_and_page_tell_the_same_moves(
     ):
         assert at == (card.start_utc + timedelta(milliseconds=move.at_ms)).replace(microsecond=0)
         assert f"{at:%H:%M}" == move.clock
-        assert summary in {f"{m.camera}: {m.say}" for _, m in dear if m.at_ms == move.at_ms}
+        assert summary in {words_of(m) for _, m in dear if m.at_ms == move.at_ms}
     page = write_page(card, MADE, "", "", None)
     for _, move in moves:
         assert f'"say":"{move.say}"' in page
@@ -106,7 +121,7 @@ def test_another_reader_finds_the_work_in_the_gpx_and_the_hours_of_the_rehearsal
     assert [one.name for one in read.waypoints] == names
     work = {place.name: place.moves for place in card.places if place.moves}
     for point in read.waypoints:
-        wanted = [f"{one.clock} {one.camera}: {one.say}" for one in work.pop(point.name, ())]
+        wanted = [f"{one.clock} {words_of(one)}" for one in work.pop(point.name, ())]
         assert point.description == ("; ".join(wanted) or "no work for the hands")
         nearest = min(point.distance_2d(one) for one in read.walk(only_points=True))
         assert nearest < 30, point.name

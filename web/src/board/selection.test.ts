@@ -36,6 +36,7 @@ describe("where work is drawn", () => {
     end_ms: 0,
     item: stop?.id ?? "",
     camera: DOCUMENT.kit.cameras[0]?.id ?? "",
+    alone: false,
     kind,
     takes_out: "",
     puts_in: "",

@@ -7,7 +7,8 @@ import { lineTop, movesIn, stopWork, whose, wordHeights, workLines } from "./wor
 const CAMP = { id: "camp", startMs: 0, endMs: 10 };
 
 function move(camera: string, kind: Move["kind"], text: string, item = "camp"): Move {
-  return { at_ms: 0, end_ms: 0, item, camera, kind, text, takes_out: "", puts_in: "", unit: "" };
+  const of = { takes_out: "", puts_in: "", unit: "", alone: false };
+  return { at_ms: 0, end_ms: 0, item, camera, kind, text, ...of };
 }
 
 const MOVES = [
@@ -81,11 +82,12 @@ describe("the hands' work of a stop", () => {
 });
 
 it("several batteries into one charger at a stop are one line", () => {
-  const plug = (unit: string, into: string): Move => ({
+  const plug = (unit: string, into: string, alone = true): Move => ({
     at_ms: 0,
     end_ms: 1,
     item: "hut",
     camera: "chin",
+    alone,
     kind: "plug",
     takes_out: unit,
     unit,
@@ -94,6 +96,12 @@ it("several batteries into one charger at a stop are one line", () => {
   });
   const lines = workLines([plug("A1", "Dock"), plug("A4", "Dock"), plug("Slab", "Socket")]);
   expect(lines.map((line) => line.text)).toEqual(["A1, A4 to Dock", "Slab to Socket"]);
+  // what comes out of a camera is that camera's work; what lies about is nobody's
+  const out = workLines([plug("A1", "Dock", false), plug("A4", "Dock"), plug("A5", "Dock")]);
+  expect(out.map((line) => [whose(line, DOCUMENT.kit.cameras), line.text])).toEqual([
+    ["Chin", "A1 to Dock"],
+    ["", "A4, A5 to Dock"],
+  ]);
 });
 
 it("a line is cut to its gutter", () => {

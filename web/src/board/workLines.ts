@@ -12,8 +12,10 @@ export interface Part {
 export interface WorkLine {
   number: number;
   atMs: number;
-  /** Who it is done to: several, where the same is done to them at once. */
+  /** Who it is done to, or beside whom it is drawn: several, where the same is done at once. */
   cameras: string[];
+  /** Done to things that lie about: no camera is in the hands. */
+  alone: boolean;
   text: string;
   /** What several are plugged into at one stop, and which: they share a line. */
   charger: string;
@@ -49,15 +51,16 @@ export function movesIn(moves: readonly Move[], { id, startMs, endMs }: Part): M
 export function workLines(moves: readonly Move[]): WorkLine[] {
   const lines: WorkLine[] = [];
   for (const move of moves) {
-    const before = lines.findLast((one) => one.cameras[0] === move.camera);
+    const before = lines.findLast((one) => one.cameras[0] === move.camera && !one.alone);
     const since = before?.moves.at(-1)?.at_ms ?? 0;
     const near = move.at_ms - since <= AT_ONCE_MS;
     const charger = move.kind === "plug" ? move.puts_in : "";
     const plugged = lines.findLast((one) => one.charger === charger && charger !== "");
+    const sameHands = plugged?.alone === move.alone;
     if (before !== undefined && before.text === "stop" && move.kind === "start" && near) {
       before.text = `stop · ${move.text}`;
       before.moves.push(move);
-    } else if (plugged?.cameras[0] === move.camera) {
+    } else if (sameHands && (move.alone || plugged.cameras[0] === move.camera)) {
       plugged.units = [...plugged.units, move.takes_out];
       plugged.text = plugText(plugged.units, charger);
       plugged.moves.push(move);
@@ -66,6 +69,7 @@ export function workLines(moves: readonly Move[]): WorkLine[] {
         number: 0,
         atMs: move.at_ms,
         cameras: [move.camera],
+        alone: move.alone,
         text: move.kind === "plug" ? plugText([move.takes_out], charger) : said(move),
         charger,
         units: charger === "" ? [] : [move.takes_out],
@@ -82,6 +86,7 @@ function together(lines: readonly WorkLine[]): WorkLine[] {
     const before = joined.findLast(
       (one) =>
         one.text === line.text &&
+        one.alone === line.alone &&
         Math.floor(one.atMs / MINUTE_MS) === Math.floor(line.atMs / MINUTE_MS),
     );
     if (before === undefined) joined.push({ ...line });
@@ -143,8 +148,9 @@ export function wordHeights(rehearsal: Rehearsal, parts: readonly Part[]): Needs
   );
 }
 
-/** The names of the cameras that a line is about; all of them in one word. */
+/** The names of the cameras that a line is about; all of them in one word, none for what lies about. */
 export function whose(line: WorkLine, cameras: readonly Camera[]): string {
+  if (line.alone) return "";
   if (line.cameras.length > 2 && line.cameras.length === cameras.length) return "all";
   return line.cameras.map((id) => cameras.find((one) => one.id === id)?.name ?? id).join(", ");
 }

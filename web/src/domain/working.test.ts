@@ -25,6 +25,7 @@ const move = (part: Partial<Move>): Move => ({
   end_ms: 0,
   item: "camp",
   camera: "chin",
+  alone: false,
   kind: "swap",
   takes_out: "A1",
   puts_in: "A2",

@@ -5,6 +5,7 @@ import {
   clockText,
   isUnderWay,
   lengthText,
+  moveText,
   nextStop,
   placeAt,
   stopBefore,
@@ -159,7 +160,7 @@ class PocketCard implements Mounted {
   }
 
   private row(move: CardMove, state: "done" | "left_out" | undefined, now_: boolean): HTMLElement {
-    const name = `${move.camera}: ${move.say}`;
+    const name = moveText(move);
     const details = [
       move.where,
       move.how,
@@ -211,7 +212,7 @@ class PocketCard implements Mounted {
         "p",
         { class: "pocket-time short", role: "status" },
         `Short of time: ${lengthText(work.needs_s)} of work in ${lengthText(work.has_s)}. Leave out first: ${work.leave
-          .map((one) => `${one.camera} ${one.say}`)
+          .map((one) => `${one.camera} ${one.say}`.trim())
           .join(", then ")}.`,
       );
     const spare = work.has_s - work.needs_s;

@@ -5,6 +5,11 @@ export type Card = Schemas["TripCard"];
 export type CardPlace = Schemas["CardPlace"];
 export type CardMove = Schemas["CardMove"];
 
+/** To which camera, where one is in the hands, and what: "Chin: A3 out, A2 in". */
+export function moveText({ camera, say }: CardMove): string {
+  return camera === "" ? say : `${camera}: ${say}`;
+}
+
 /** Milliseconds from the trip's start to a moment. */
 export function tripMs(card: Card, now: Date): number {
   return now.getTime() - Date.parse(card.start_utc);

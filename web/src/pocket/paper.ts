@@ -1,5 +1,5 @@
 import { h, minuteText } from "./drawing";
-import type { Card, CardPlace } from "./now";
+import { type Card, type CardPlace, moveText } from "./now";
 
 /** Every stop with its work and boxes to tick, a day a page: for print alone. */
 export function paper(card: Card, made: string): HTMLElement {
@@ -39,7 +39,7 @@ function paperStop(place: CardPlace): HTMLElement {
           "li",
           {},
           h("i", {}),
-          h("b", {}, `${one.clock} ${one.camera}: ${one.say}`),
+          h("b", {}, `${one.clock} ${moveText(one)}`),
           ` ${[one.where, one.how, one.why].filter(Boolean).join(" · ")}`,
         ),
       ),

@@ -1,5 +1,5 @@
 import { h } from "./drawing";
-import { type Card, type CardPlace, nextStop } from "./now";
+import { type Card, type CardPlace, moveText, nextStop } from "./now";
 
 /** While hands are not free: the next stop alone, and what must be ready there. */
 export function handsBusy(card: Card, number: number): HTMLElement {
@@ -70,7 +70,5 @@ export function cautions(place: CardPlace): HTMLElement | null {
 }
 
 function ready(stop: CardPlace): string[] {
-  return stop.moves.map((one) =>
-    [`${one.camera}: ${one.say}`, one.where].filter(Boolean).join(" · "),
-  );
+  return stop.moves.map((one) => [moveText(one), one.where].filter(Boolean).join(" · "));
 }

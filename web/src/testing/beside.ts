@@ -7,7 +7,8 @@ export const NOTHING_SAID: Pick<
 > = { swaps: [], card_swaps: [], plugs: [], full_by: [], copies: [], links: [], gear: [] };
 
 /** What a rehearsal tells beside minutes, of a trip with nothing of it. */
-export const BESIDE: Pick<Rehearsal, "home" | "lapses" | "rates" | "reaches"> = {
+export const BESIDE: Pick<Rehearsal, "gear" | "home" | "lapses" | "rates" | "reaches"> = {
+  gear: [],
   home: {
     searched_ms: 3_000_000,
     looking_ms: 3_750_000,

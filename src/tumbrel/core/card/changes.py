@@ -23,13 +23,17 @@ def changes_between(old: TripCard, new: TripCard) -> tuple[StopChanged, ...]:
 
 def _of_moves(old: tuple[CardMove, ...], new: tuple[CardMove, ...]) -> list[str]:
     before, now = {one.key: one for one in old}, {one.key: one for one in new}
-    said = [f"{one.camera} {one.say} is gone" for key, one in before.items() if key not in now]
+    said = [f"{_short(one)} is gone" for key, one in before.items() if key not in now]
     for key, one in now.items():
         known = before.get(key)
         if known is None:
-            said.append(f"{one.clock} {one.camera} {one.say} is new")
+            said.append(f"{one.clock} {_short(one)} is new")
         elif known.say != one.say:
-            said.append(f"{one.camera} {one.say}, not {known.say}")
+            said.append(f"{_short(one)}, not {known.say}")
         elif known.clock != one.clock:
-            said.append(f"{one.camera} {one.say} at {one.clock}, not {known.clock}")
+            said.append(f"{_short(one)} at {one.clock}, not {known.clock}")
     return said
+
+
+def _short(move: CardMove) -> str:
+    return f"{move.camera} {move.say}".strip()

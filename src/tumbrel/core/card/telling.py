@@ -121,7 +121,7 @@ class _Teller:
             number=place + 1,
             at_ms=move.at_ms,
             clock=self._clock(move.at_ms),
-            camera=camera.name,
+            camera="" if move.alone else camera.name,
             kind=move.kind,
             say=say_words(move.kind, move.takes_out, move.puts_in, move.text),
             where=self._where(move),

@@ -17,7 +17,7 @@ class CardMove(Part):
     """One thing that the hands do; `key` stays the same while the plan asks the same of it.
 
     `say` is what to do, `where` where things come from and go, `how` slot and gesture, `why` what
-    it is for. `dear` says that it must not be missed.
+    it is for. `dear` says that it must not be missed. No `camera` where none is in the hands.
     """
 
     key: str
@@ -33,6 +33,11 @@ class CardMove(Part):
     takes_s: int
     importance: Importance | None
     dear: bool
+
+    @property
+    def told(self) -> str:
+        """To which camera, and what: "Chin: A3 out, A2 in"."""
+        return f"{self.camera}: {self.say}" if self.camera else self.say
 
 
 class Filming(Part):

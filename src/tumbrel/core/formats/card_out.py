@@ -96,7 +96,7 @@ def _mend_onsets(told: Timezone, zone: ZoneInfo) -> None:
 
 
 def _of_move(card: TripCard, place: CardPlace, move: CardMove, made: datetime) -> Event:
-    event = _event(card, move.key, f"{move.camera}: {move.say}", made)
+    event = _event(card, move.key, move.told, made)
     begins = card.local(move.at_ms)
     event.add("dtstart", begins)
     event.add("dtend", begins + max(LEAST_EVENT, timedelta(seconds=move.takes_s)))

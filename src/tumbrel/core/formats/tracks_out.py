@@ -145,4 +145,4 @@ def _timed(trip: Trip, told: Rehearsal, way: Way) -> Iterator[tuple[float, datet
 def _work(card: TripCard, stop: Stop) -> list[str]:
     """What the hands do at a stop, in order, as the card tells it: "09:12 Chin: A3 out, A2 in"."""
     moves = next((one.moves for one in card.places if one.item == stop.id), ())
-    return [f"{one.clock} {one.camera}: {one.say}" for one in moves]
+    return [f"{one.clock} {one.told}" for one in moves]

@@ -49,6 +49,7 @@ def _task(played: Played, number: int, done: TaskDone) -> Move:
         takes_out=names[0],
         puts_in=names[1],
         unit=done.unit,
+        alone=done.camera < 0,
         text=task_words(done.kind, *names) + again(played.hands.done, number),
     )
 

@@ -1,4 +1,4 @@
-import { type RefObject, useCallback, useState } from "react";
+import { type RefObject, useCallback, useRef, useState } from "react";
 import type { Cell } from "../../board/Drawing";
 import { sameCell } from "../../board/selection";
 import type { Rehearsal } from "../../domain/types";
@@ -27,7 +27,7 @@ export interface Stretches {
 }
 
 const NONE: readonly Cell[] = [];
-const FRAMES = 20;
+const DRAWN_BY_MS = 5000;
 
 /** Which cells of the board are selected, and which strip is open. */
 export function useStretches(
@@ -40,16 +40,20 @@ export function useStretches(
   const [selected, setSelected] = useState<Cell | null>(first);
   const [many, setMany] = useState<readonly Cell[]>(NONE);
   const [open, setOpen] = useState<Open>(null);
+  const asked = useRef(0);
   const focus = useCallback(
     ({ item, camera }: Cell) => {
-      // a cell far off is drawn a moment after it is chosen
-      let tries = FRAMES;
+      // a cell far off is drawn a moment after it is chosen: whoever has gone elsewhere stays there
+      const until = performance.now() + DRAWN_BY_MS;
+      const from = document.activeElement;
+      const mine = ++asked.current;
       const attempt = () => {
+        const at = document.activeElement;
+        if (mine !== asked.current || (at !== from && at !== document.body)) return;
         const name = `[data-cell="${item}/${camera}"]`;
         const found = frame.current?.querySelector<HTMLElement>(name);
-        tries -= 1;
         if (found != null) found.focus();
-        else if (tries > 0) requestAnimationFrame(attempt);
+        else if (performance.now() < until) requestAnimationFrame(attempt);
       };
       attempt();
     },

@@ -234,7 +234,10 @@ class CameraResult(Part):
 
 
 class Move(Part):
-    """The hands' work, in the order of doing; `unit` is the battery or bank that it is about."""
+    """The hands' work, in the order of doing; `unit` is the battery or bank that it is about.
+
+    `alone` where no camera is in the hands: then `camera` only says beside which it is drawn.
+    """
 
     at_ms: int
     end_ms: int
@@ -244,6 +247,7 @@ class Move(Part):
     takes_out: str = ""
     puts_in: str = ""
     unit: str = ""
+    alone: bool = False
     text: str
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import multiprocessing
 import os
 import threading
 import time
@@ -176,3 +177,46 @@ def test_memory_is_watched() -> None:
     watch = Watch(60.0, here, memory_bytes=1_000_000)
     with pytest.raises(OutOfBounds, match="GB of memory"):
         watch.look()
+
+
+def test_seconds_are_those_that_a_processor_works() -> None:
+    watch = Watch(0.1, here)
+    time.sleep(0.3)  # others have the processors
+    watch.look()
+    with pytest.raises(TooLong):
+        for _ in range(10_000_000):
+            watch()
+
+
+def processes() -> set[int | None]:
+    return {one.pid for one in multiprocessing.active_children()}
+
+
+def test_a_process_that_starts_is_left_to_it_whoever_goes() -> None:
+    desk, others = Desk(1, 3.0), processes()
+    try:
+        asked = time.monotonic()
+        for _ in range(3):
+            with pytest.raises(Abandoned):
+                list(desk.do(counting, (1,), lambda: True))
+        started = processes() - others
+        assert len(started) == 1
+        assert time.monotonic() - asked < 5.0  # nobody who has gone is waited for
+        assert list(desk.do(counting, (2,), here)) == [b"0", b"1"]
+        assert processes() - others == started
+    finally:
+        desk.end()
+
+
+def test_a_process_that_cannot_start_is_told_and_started_anew(
+    monkeypatch: pytest.MonkeyPatch,
+) -> None:
+    desk = Desk(1, 3.0)
+    try:
+        monkeypatch.setenv("DJANGO_SETTINGS_MODULE", "tumbrel.nowhere")
+        with pytest.raises(Failed, match="as it started"):
+            list(desk.do(counting, (1,), here))
+        monkeypatch.undo()
+        assert list(desk.do(counting, (1,), here)) == [b"0"]
+    finally:
+        desk.end()

@@ -1,4 +1,8 @@
-"""What one piece of work may take, and when it is to end: seconds, memory, and who asked."""
+"""What one piece of work may take, and when it is to end: seconds, memory, and who asked.
+
+Seconds are those in which a processor worked on it: on a machine that is busy with other things
+the same work takes longer, and is not stopped for that.
+"""
 
 from __future__ import annotations
 
@@ -45,7 +49,7 @@ class Watch:
         memory_bytes: int = MOST_MEMORY_BYTES,
     ) -> None:
         self._seconds = seconds
-        self._ends = time.monotonic() + seconds
+        self._ends = time.thread_time() + seconds
         self._is_abandoned = is_abandoned
         self._memory_bytes = memory_bytes
         self._calls = 0
@@ -61,11 +65,11 @@ class Watch:
 
     def look(self) -> None:
         """Look now."""
-        now = time.monotonic()
         if self._is_abandoned():
             raise Abandoned
-        if now > self._ends:
+        if time.thread_time() > self._ends:
             raise TooLong(self._seconds)
+        now = time.monotonic()
         if now > self._look_at_memory:
             self._look_at_memory = now + MEMORY_EVERY_S
             if self._process.memory_info().rss > self._memory_bytes:

@@ -25,8 +25,11 @@ Gone = Callable[[], bool]
 
 LOOK_S = 0.05
 GRACE_S = 8.0  # what is written down at the end is not looked at
-HEARS_S = 1.0
-NICE = 15
+PATIENCE = 4  # so many times its seconds, where other processes have the processors
+STARTS_S = 120.0
+HEARS_S = 5.0
+NICE = 5  # far from nothing: on a busy machine it must get on, too
+READY = b"ready"
 LATE = "late"
 
 log = logging.getLogger(__name__)
@@ -49,11 +52,13 @@ class Worker:
         self._pipe: Connection | None = None
         self._abandoned: Any = context.Value("q", 0, lock=False)
         self._number = 0
+        self._is_ready = False
 
     def start(self) -> None:
         """Start the process unless it runs."""
         if self._process is not None and self._process.is_alive():
             return
+        self._is_ready = False
         self._pipe, theirs = context.Pipe()
         self._process = context.Process(
             target=work_on,
@@ -85,14 +90,15 @@ class Worker:
         Whoever stops reading, or has gone, ends the work.
         """
         self.start()
-        self._number += 1
         pipe = self._pipe
         assert pipe is not None
+        self._wait_until_ready(pipe, gone)
+        self._number += 1
         running = True
         try:
             told = (self._number, work, words, seconds, measures)
             pipe.send_bytes(pickle.dumps(told))
-            ends = time.monotonic() + seconds + GRACE_S
+            ends = time.monotonic() + PATIENCE * seconds + GRACE_S
             while running:
                 while not pipe.poll(LOOK_S):
                     if gone():
@@ -111,6 +117,22 @@ class Worker:
         finally:
             if running:
                 self._stop(pipe)
+
+    def _wait_until_ready(self, pipe: Connection, gone: Gone) -> None:
+        """A process that starts is left to it, whoever goes meanwhile: the next question has it."""
+        ends = time.monotonic() + STARTS_S
+        try:
+            while not self._is_ready:
+                if pipe.poll(LOOK_S):
+                    self._is_ready = pipe.recv_bytes() == READY
+                elif gone():
+                    raise Abandoned
+                elif time.monotonic() > ends:
+                    self.end()
+                    raise Failed("the worker process does not start")
+        except (EOFError, OSError) as error:
+            self.end()
+            raise Failed("the worker process ended as it started") from error
 
     def _stop(self, pipe: Connection) -> None:
         """Have the work given up; a process that does not hear is killed."""
@@ -140,6 +162,8 @@ def work_on(pipe: Connection, abandoned: Any, parent: int, yields: bool) -> None
     import django  # noqa: PLC0415 - only here, in a process of its own
 
     django.setup()
+    with suppress(OSError):  # the server has gone: told below
+        pipe.send_bytes(READY)
     is_fresh = True
     while True:
         try:

@@ -77,12 +77,18 @@ export async function unwrap<T>(answer: Promise<Answer<T>>): Promise<T> {
 }
 
 /** Post a body as it is. The request is on its way before this returns, and before React draws. */
-export function sendAtOnce<Answer>(address: string, type: string, body: BodyInit): Promise<Answer> {
+export function sendAtOnce<Answer>(
+  address: string,
+  type: string,
+  body: BodyInit,
+  signal: AbortSignal | null = null,
+): Promise<Answer> {
   return unwrap(
     fetch(address, {
       method: "POST",
       headers: { "Content-Type": type, "X-CSRFToken": csrfToken() },
       body,
+      signal,
     }).then(async (response) => {
       answered();
       const told: unknown = await response.json().catch(() => null);

@@ -20,11 +20,12 @@ export const queries = {
   tripTold: (id: number, savedAt: string) =>
     queryOptions({
       queryKey: ["trip-told", id, savedAt],
-      queryFn: async () => {
+      queryFn: async ({ signal }) => {
         const params = { path: { trip_id: id } };
-        const { kit, trip, plan } = await unwrap(client.GET("/api/trips/{trip_id}", { params }));
+        const asked = client.GET("/api/trips/{trip_id}", { params, signal });
+        const { kit, trip, plan } = await unwrap(asked);
         const document = { tumbrel: SCHEMA, kit, trip: withoutWays(trip), plan };
-        return { document, rehearsal: await rehearseAside(document) };
+        return { document, rehearsal: await rehearseAside(document, signal) };
       },
       staleTime: Infinity,
     }),

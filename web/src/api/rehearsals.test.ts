@@ -1,7 +1,8 @@
-import { describe, expect, it, vi } from "vitest";
+// @vitest-environment jsdom
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { DOCUMENT, REHEARSAL } from "../testing/samples";
 import type { PlanDocument } from "../domain/types";
-import { Rehearsals } from "./rehearsals";
+import { rehearse, rehearseAside, Rehearsals } from "./rehearsals";
 
 const ROWS = 4; // of the sample's only course
 const named = (name: string): PlanDocument => ({
@@ -21,7 +22,7 @@ describe("rehearsals by their document", () => {
     const { send, rehearsals } = kept(100);
     const first = await rehearsals.of(named("a"), true);
     expect(await rehearsals.of(named("a"), false)).toBe(first);
-    expect(send).toHaveBeenCalledExactlyOnceWith(JSON.stringify(named("a")), true);
+    expect(send).toHaveBeenCalledExactlyOnceWith(JSON.stringify(named("a")), true, undefined);
   });
   it("any change of the document is asked anew", async () => {
     const { send, rehearsals } = kept(100);
@@ -61,5 +62,44 @@ describe("rehearsals by their document", () => {
     send.mockClear();
     await rehearsals.of(named("a"), false);
     expect(send).not.toHaveBeenCalled();
+  });
+});
+
+describe("what is asked aside", () => {
+  const flying: { name: string; answer: () => void; signal: AbortSignal | null }[] = [];
+  beforeEach(() => {
+    flying.length = 0;
+    vi.stubGlobal("fetch", (_: string, asked: RequestInit) => {
+      const { name } = (JSON.parse(asked.body as string) as PlanDocument).trip;
+      const told = new Response(JSON.stringify({ ...REHEARSAL, files: name.length }));
+      return new Promise<Response>((answer) =>
+        flying.push({ name, signal: asked.signal ?? null, answer: () => answer(told) }),
+      );
+    });
+  });
+  afterEach(() => vi.unstubAllGlobals());
+
+  it("keeps to two connections; what is left meanwhile is never sent", async () => {
+    const left = new AbortController();
+    const asked = ["a1", "a2", "a3", "a4"].map((name) =>
+      rehearseAside(named(name), name === "a3" ? left.signal : undefined),
+    );
+    await vi.waitFor(() => expect(flying.map((one) => one.name)).toEqual(["a1", "a2"]));
+    left.abort();
+    flying[0]?.answer();
+    await expect(asked[2]).rejects.toThrow();
+    await vi.waitFor(() => expect(flying.map((one) => one.name)).toEqual(["a1", "a2", "a4"]));
+    flying.forEach((one) => one.answer());
+    expect((await Promise.all([asked[0], asked[1], asked[3]])).length).toBe(3);
+  });
+  it("ends with whoever asked, and an edit waits for none of it", async () => {
+    const left = new AbortController();
+    const aside = [rehearseAside(named("b1"), left.signal), rehearseAside(named("b2"))];
+    const edit = rehearse(named("edit"));
+    await vi.waitFor(() => expect(flying).toHaveLength(3));
+    expect(flying.find((one) => one.name === "b1")?.signal).toBe(left.signal);
+    flying.forEach((one) => one.answer());
+    expect((await edit).files).toBe(4);
+    await Promise.all(aside);
   });
 });

@@ -1,3 +1,4 @@
+import pLimit from "p-limit";
 import type { PlanDocument, Rehearsal } from "../domain/types";
 import { sendAtOnce } from "./client";
 
@@ -13,11 +14,15 @@ export class Rehearsals {
   private rows = 0;
 
   constructor(
-    private readonly send: (text: string, aside: boolean) => Promise<Rehearsal>,
+    private readonly send: (
+      text: string,
+      aside: boolean,
+      signal?: AbortSignal,
+    ) => Promise<Rehearsal>,
     private readonly most = MOST_ROWS,
   ) {}
 
-  async of(document: PlanDocument, aside: boolean): Promise<Rehearsal> {
+  async of(document: PlanDocument, aside: boolean, signal?: AbortSignal): Promise<Rehearsal> {
     const text = JSON.stringify(document);
     const known = this.known.get(text);
     if (known !== undefined) {
@@ -25,7 +30,7 @@ export class Rehearsals {
       this.known.set(text, known);
       return known;
     }
-    const told = await this.send(text, aside);
+    const told = await this.send(text, aside, signal);
     if (!this.known.has(text)) this.rows += rowsOf(told);
     this.known.set(text, told);
     this.forget();
@@ -45,15 +50,22 @@ function rowsOf(told: Rehearsal): number {
   return told.cameras.reduce((sum, camera) => sum + camera.course.t_ms.length, 0);
 }
 
-const rehearsals = new Rehearsals((text, aside) =>
-  sendAtOnce<Rehearsal>(`/api/rehearsals?aside=${String(aside)}`, "application/json", text),
+const rehearsals = new Rehearsals((text, aside, signal) =>
+  sendAtOnce<Rehearsal>(`/api/rehearsals?aside=${String(aside)}`, "application/json", text, signal),
 );
+
+/** So many are asked aside at once: a browser has six connections, for saves and what is opened too. */
+const ASIDE_AT_ONCE = 2;
+const inTurn = pLimit(ASIDE_AT_ONCE);
 
 export function rehearse(document: PlanDocument): Promise<Rehearsal> {
   return rehearsals.of(document, false);
 }
 
-/** What another choice would give: the server lets edits go first. */
-export function rehearseAside(document: PlanDocument): Promise<Rehearsal> {
-  return rehearsals.of(document, true);
+/** What another choice would give: the server lets edits go first. Nobody waits for what is aborted. */
+export function rehearseAside(document: PlanDocument, signal?: AbortSignal): Promise<Rehearsal> {
+  return inTurn(() => {
+    signal?.throwIfAborted();
+    return rehearsals.of(document, true, signal);
+  });
 }

@@ -265,7 +265,7 @@ def test_the_page_alone_answers_what_a_new_user_asks(page: Page, trip: str) -> N
         "10:15 Boom stop",
         "10:15 Chin A1 → A4",
         "10:15 Boom rebuilt bare on the boom",
-        "10:16 Chin A1 to Twin dock",
+        "10:16 A1 to Twin dock",
     ]
     away = lines.index("11:15 Boom takes 4K30")
     assert lines[away : away + 3] == [

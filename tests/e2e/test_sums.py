@@ -33,6 +33,7 @@ def test_a_sum_is_answered_as_one_types_and_kept_in_its_address(
 def test_every_sum_answers_by_keyboard(page: Page, empty_server: Server) -> None:
     page.goto(f"{empty_server.address}/sums")
     links = page.get_by_role("navigation", name="Questions").get_by_role("link")
+    links.first.wait_for()
     for number in range(links.count()):
         links.nth(number).focus()
         page.keyboard.press("Enter")

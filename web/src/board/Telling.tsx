@@ -68,7 +68,7 @@ function Line(props: LineProps & { clock: Clock; x: number; width: number }) {
         {clock.time(line.atMs)}
       </text>
       <text x={x + WORDS_X} y={y + 11.5} fill="var(--ink)">
-        <title>{`${all} ${line.text}`}</title>
+        <title>{`${all} ${line.text}`.trim()}</title>
         <tspan fontWeight={740}>{names}</tspan> {text}
       </text>
     </g>

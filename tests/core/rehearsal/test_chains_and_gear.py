@@ -8,6 +8,7 @@ from __future__ import annotations
 import math
 from typing import Any
 
+import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -216,6 +217,26 @@ def test_a_microphone_dies_and_its_sound_has_a_gap() -> None:
     assert found.verdict.covered
     warned = next(one for one in found.findings if one.code == "gear_dies")
     assert warned.text.startswith("Mic is empty at 08:00: 1 h 00 without sound with Cam.")
+
+
+def test_the_course_that_is_shown_turns_where_use_begins_and_where_it_dies() -> None:
+    """Between its rows a course is drawn straight: 2 W h at 1 W, half after an hour.
+
+    Each turn has something else that happens a few minutes before, so that no row is due.
+    """
+    seconds = {"out": 900, "near": 230, "way": 2 * HOUR - 300, "far": 1000, "on": 2000}
+    legs = [leg(name, long, **WARM) for name, long in seconds.items()]
+    modes = [mode(watts=1.0, rise_k=0.0)]
+    cameras = [camera(modes=modes), camera("beside", modes=modes)]
+    pairs = [("cam", "way"), ("cam", "far"), ("beside", "near"), ("beside", "far")]
+    document = raw(legs, [asks(*pair) for pair in pairs], cameras)
+    other = {**MIC, "id": "other", "name": "Other", "serves": "beside"}
+    document["kit"]["gear"] = [{**MIC, "wh": 2.0, "use_w": 1.0}, other]
+    mic, _ = told(document).gear
+    rows = [one / 1000 - 1130 for one in mic.t_ms]
+    at_s = [-100, 0, HOUR / 2, HOUR, 1.5 * HOUR, 2 * HOUR - 200, 2 * HOUR, 2 * HOUR + 300]
+    left = [1.0, 1.0, 0.75, 0.5, 0.25, 100 / HOUR, 0.0, 0.0]
+    assert np.interp(at_s, rows, mic.charge) == pytest.approx(left, abs=5e-4)
 
 
 def test_it_is_charged_from_the_same_ports_and_comes_off_to_be_used() -> None:

@@ -266,17 +266,21 @@ class Grid(GridWatch):
         """Whether it is refused, full or dry now; true when that has changed."""
         dry = bank.dry
         changed = bank.review()
+        if changed:
+            bank.note(self.now_ms, 1)
         if bank.dry and not dry:
             self.log.append(Switched(self.now_ms, bank.id, "dry"))
         return changed
 
     def _review_gear(self, gear: GearRun) -> None:
         """Used now, it comes off its cable; it is told when it dies."""
-        dry = gear.dry
-        gear.settle()
+        dry, drain_w = gear.dry, gear.drain_w
+        changed = gear.settle()
         if gear.in_use():
             self.detach(gear)
-            gear.settle()
+            changed = gear.settle() or changed
+        if changed or gear.drain_w != drain_w:
+            gear.note(self.now_ms, 1)
         if gear.dry and not dry:
             self.log.append(Switched(self.now_ms, gear.id, "dry"))
 

@@ -150,6 +150,13 @@ def _cure(page: Page) -> None:
     page.get_by_text("Tried, not kept:").wait_for()
 
 
+def _told(page: Page) -> None:
+    """The board with the best cures told, none of them tried."""
+    page.locator(".gap-cure").filter(has_text="min must").first.wait_for()
+    page.wait_for_timeout(1000)
+    page.keyboard.press("Escape")
+
+
 def _card(page: Page) -> None:
     page.locator(".pocket-place").wait_for()
     while not page.locator(".pocket-place").inner_text().startswith("Brow launch"):
@@ -159,6 +166,9 @@ def _card(page: Page) -> None:
 
 
 SPECIAL: dict[str, Callable[[Page], None]] = {
+    "board": _told,
+    "board-dim": _told,
+    "board-cold": _told,
     "bench-test": _running_test,
     "board-edit": _edit,
     "variants": _variants,
@@ -187,6 +197,7 @@ def first_trip(browser: Browser, wanted: set[str]) -> None:
                 print(f"docs/screenshots/{picture[1]}.png")
             for typed, clicked, said in STEP.findall(line) if line[:1].isdigit() else ():
                 if typed:
+                    page.locator("input:focus").wait_for()
                     page.keyboard.type(typed)
                     page.keyboard.press("Enter")
                 elif clicked:

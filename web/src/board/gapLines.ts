@@ -17,7 +17,7 @@ const EDGE_PX = 3;
 export function gapLines(rehearsal: Rehearsal, scale: Elastic): GapLine[] {
   const gaps = gapsByItem(rehearsal);
   return scale.bands.flatMap((band) => {
-    const here = gapsIn(gaps.get(band.id) ?? [], band);
+    const here = gapsIn(gaps, band);
     if (here.length === 0) return [];
     const done = workHeight(stopWork(rehearsal.moves, band)); // stands above
     let free = band.y0 + Math.max(EDGE_PX, done);

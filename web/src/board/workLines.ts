@@ -141,7 +141,7 @@ export function wordHeights(rehearsal: Rehearsal, parts: readonly Part[]): Needs
   return new Map(
     parts.map((part) => {
       const done = workHeight(stopWork(rehearsal.moves, part));
-      const lost = gapsIn(gaps.get(part.id) ?? [], part).length;
+      const lost = gapsIn(gaps, part).length;
       const told = lost * GAP_LINES * GAP_LINE_PX + (lost > 0 ? 2 * TOP_PX : 0);
       return [part.id, lost > 0 ? Math.max(GAP_LEG_PX, done + told) : done];
     }),

@@ -1,3 +1,4 @@
+import { beginsIn } from "./moment";
 import type { GearGap, GearTold, Loss, Rehearsal } from "./types";
 import { minutesText } from "./units";
 
@@ -14,7 +15,7 @@ export type Gap = { startMs: number; item: string; camera: string | null } & (
   { kind: "film"; loss: Loss } | { kind: "gear"; dead: Dead }
 );
 
-export function filmGap(loss: Loss): Gap {
+function filmGap(loss: Loss): Gap {
   return { kind: "film", startMs: loss.start_ms, item: loss.item, camera: loss.camera, loss };
 }
 
@@ -47,12 +48,12 @@ export function gapsByItem(rehearsal: Rehearsal): Map<string, Gap[]> {
   return found;
 }
 
-/** Those that begin in a part of a leg: each is told once. */
+/** Those of one leg or stop that begin in a part of it. */
 export function gapsIn(
-  gaps: readonly Gap[],
-  { startMs, endMs }: { startMs: number; endMs: number },
+  gaps: ReadonlyMap<string, readonly Gap[]>,
+  part: { id: string; startMs: number; endMs: number },
 ): Gap[] {
-  return gaps.filter((one) => startMs <= one.startMs && one.startMs < endMs);
+  return (gaps.get(part.id) ?? []).filter((one) => beginsIn(one.startMs, part));
 }
 
 /** Things with a battery that serve a camera and are dead while they are wanted. */

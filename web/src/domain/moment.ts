@@ -51,12 +51,9 @@ export function lossesInOrder(rehearsal: Rehearsal): Loss[] {
     .sort((a, b) => a.start_ms - b.start_ms);
 }
 
-/** Those that begin in a part of the trip. */
-export function lossesWithin(
-  losses: readonly Loss[],
-  { startMs, endMs }: { startMs: number; endMs: number },
-): Loss[] {
-  return losses.filter((one) => startMs <= one.start_ms && one.start_ms < endMs);
+/** Whether what begins at a time begins in a part of the trip: so that each is told once. */
+export function beginsIn(ms: number, part: { startMs: number; endMs: number }): boolean {
+  return part.startMs <= ms && ms < part.endMs;
 }
 
 /** The battery that is in a camera at a time. */

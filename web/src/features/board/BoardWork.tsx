@@ -17,7 +17,7 @@ import { useCorrections } from "../../app/useCorrections";
 import { Heads } from "../../board/Heads";
 import type { Clock, DayWindow } from "../../domain/clock";
 import { targetOfLoss } from "../../domain/cures";
-import { lossesInOrder, lossesWithin } from "../../domain/moment";
+import { beginsIn, lossesInOrder } from "../../domain/moment";
 import type { CureTarget, Loss, PlanDocument, Rehearsal } from "../../domain/types";
 import type { Fold } from "../../scale/elastic";
 import { lanesOf } from "../../scale/lanes";
@@ -133,7 +133,7 @@ export function BoardWork(props: Props) {
   });
   useShown(curing.open, rehearsal, hand);
   const losses = useMemo(
-    () => lossesWithin(lossesInOrder(present.rehearsal), window),
+    () => lossesInOrder(present.rehearsal).filter((one) => beginsIn(one.start_ms, window)),
     [present.rehearsal, window],
   );
   const best = useBestCures(curing.document, losses);

@@ -18,7 +18,7 @@ import { minutesText } from "../../domain/units";
 import type { Lanes } from "../../scale/lanes";
 import { useRoving } from "../../ui/useRoving";
 import type { Curing } from "./Cures";
-import { DeadTold } from "./DeadTold";
+import { DeadTold, type ToldProps } from "./DeadTold";
 import { type BestCure, gapKey } from "./useBestCures";
 
 interface Props {
@@ -86,14 +86,6 @@ function useLed(
     group.current?.querySelector<HTMLElement>("button.gap-told:not(.dead)")?.focus();
     onTry(cure);
   }, [group, led, cure, onTry]);
-}
-
-/** What every gap in words has: whose trip it is, and the way to its place. */
-export interface ToldProps {
-  document: PlanDocument;
-  clock: Clock;
-  goTo: () => void;
-  style?: { left: number; top: number; width: number; height: number };
 }
 
 interface GapProps extends ToldProps {

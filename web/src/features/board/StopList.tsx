@@ -44,7 +44,7 @@ export function StopList(props: Props) {
       data-board="grid"
     >
       {bands.map((band, place) => {
-        const here = gapsIn(gaps.get(band.id) ?? [], band);
+        const here = gapsIn(gaps, band);
         return band.kind === "leg" ? (
           <Leg
             key={band.id}

@@ -1,6 +1,6 @@
 import { SmallBoard } from "../../board/SmallBoard";
 import type { Clock, DayWindow } from "../../domain/clock";
-import { lossesInOrder, lossesWithin } from "../../domain/moment";
+import { beginsIn, lossesInOrder } from "../../domain/moment";
 import type { PlanDocument, Rehearsal } from "../../domain/types";
 import { countText } from "../../domain/units";
 import type { Fold } from "../../scale/elastic";
@@ -23,7 +23,7 @@ export function TripStrip(props: Props) {
   return (
     <div className="trip-strip label" role="group" aria-label="Day">
       {days.map((day) => {
-        const gaps = lossesWithin(losses, day).length;
+        const gaps = losses.filter((one) => beginsIn(one.start_ms, day)).length;
         const here = fold === "day" && day.number === dayNumber;
         const name = clock.date(day.startMs).replace(/ \p{L}+$/u, "");
         return (

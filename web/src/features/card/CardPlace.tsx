@@ -69,9 +69,10 @@ function Along({ trip, state }: { trip: number; state: CardState }) {
     };
   }, [trip, first]);
   useEffect(() => {
+    if (state === first) return; // it is mounted with that
     live.current?.store.know(state.ticks);
     live.current?.card.show(state.card);
-  }, [state]);
+  }, [state, first]);
   const take = (ticks: readonly Tick[]) => {
     live.current?.store.take(ticks);
     live.current?.card.draw();

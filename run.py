@@ -3,7 +3,8 @@
 
 python3 run.py demo         set up, load the demo trips, serve, print the address
 python3 run.py test         set up and run every test; more words go to pytest
-python3 run.py test --core  only what needs no page and no browser, in under a minute
+python3 run.py test --core  only the core's rules
+python3 run.py test --changed  only what the changes since the last commit can reach
 python3 run.py serve        the same as demo, without loading the demo trips
 python3 run.py backup FILE   everything into one file, while it runs or not
 python3 run.py restore FILE  everything as it was in such a file; what was there is kept beside
@@ -25,6 +26,7 @@ import subprocess
 import sys
 import venv
 from collections.abc import Iterable, Sequence
+from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
 ROOT = Path(__file__).resolve().parent
@@ -38,7 +40,13 @@ DEFAULT_PORT = 8737
 NEEDS_PYTHON = (3, 11)
 NEEDS_NODE = 20
 UV = "uv==0.13.9"
-CHROMIUM_NAMES = ("chromium", "chromium-browser", "google-chrome", "chrome")
+CHROMIUM_NAMES = (
+    "chromium-headless-shell",
+    "chromium",
+    "chromium-browser",
+    "google-chrome",
+    "chrome",
+)
 LOCK_RUN = ROOT / "requirements.lock"
 LOCK_DEV = ROOT / "requirements-dev.lock"
 
@@ -201,8 +209,8 @@ def find_chromium() -> str:
         print("installing Chromium …", flush=True)
         run("apt-get", "update", "-q")
         apt = ("apt-get", "install", "-y", "-q", "--no-install-recommends")
-        run(*apt, "chromium", "fonts-liberation")
-        found = shutil.which("chromium")
+        run(*apt, CHROMIUM_NAMES[0], "fonts-liberation")
+        found = shutil.which(CHROMIUM_NAMES[0])
     if found is None:
         raise CannotGoOn(
             "the tests drive the page in Chromium. Install it (on Debian, as root: apt-get install "
@@ -261,68 +269,36 @@ def reset_demo() -> int:
 
 
 def test(rest: Sequence[str]) -> int:
-    """Every test: the page's own, then the core's, the site's and those in the browser."""
+    """Every test, or those that are asked for: `tools.testing` says how."""
     set_up_python(dev=True)
-    if "--core" in rest:
-        return test_core([word for word in rest if word != "--core"])
-    chromium = find_chromium()
-    set_up_web()
-    set_up_node()
-    env = environment(TUMBREL_CHROMIUM=chromium, TUMBREL_PURE="1")
-    if any(not word.startswith("-") for word in rest):
-        run(PYTHON, "-m", "pytest", *rest, env=env)
-        return 0
-    run(npm() or "npm", "run", "--silent", "test", cwd=WEB)
-    apart = [f"--ignore=tests/{one}" for one in ALONE]
-    run(PYTHON, "-m", "pytest", "-n", "auto", *apart, *rest, env=env)
-    run(PYTHON, "-m", "pytest", *(f"tests/{one}" for one in ALONE), *rest, env=env)
-    return test_compiled(rest)
-
-
-def test_core(rest: Sequence[str]) -> int:
-    """The core's rules alone, in plain Python, as they are wanted again and again."""
-    env = environment(TUMBREL_PURE="1")
-    run(PYTHON, "-m", "pytest", "-q", "-n", "auto", "tests/core", *rest, env=env)
-    return 0
-
-
-def test_compiled(rest: Sequence[str]) -> int:
-    """Vectors, properties and the second engine's plans once more, on the core in machine code."""
-    if subprocess.run(
-        [PYTHON, "-m", "tumbrel.compiling"], env=environment(), check=False
-    ).returncode:
-        print("the core was not built in machine code here: those tests were left out", flush=True)
-        return 0
-    env = environment(TUMBREL_BUILT_ONLY="1")
-    run(PYTHON, "-m", "pytest", "-q", "-n", "auto", *COMPILED, *rest, env=env)
-    return 0
-
-
-COMPILED = (
-    "tests/core/test_vectors.py",
-    "tests/core/test_properties.py",
-    "tests/core/test_checkpoints.py",
-    "tests/core/test_compiled.py",
-    "tests/reference",
-)
-
-
-ALONE = ("serving", "e2e")  # each of these has servers of its own, and time that counts
+    words = [str(PYTHON), "-m", "tools.testing", *rest]
+    return subprocess.run(words, cwd=ROOT, env=environment(), check=False).returncode
 
 
 def check() -> int:
     """Style, types, import rules, and that what is written down is what is."""
     set_up_python(dev=True)
     set_up_node()
+    with ThreadPoolExecutor(2) as both:  # each is of one processor
+        for half in [both.submit(check_page), both.submit(check_python)]:
+            half.result()
+    print("check: clean")
+    return 0
+
+
+def check_python() -> None:
+    """The half of `check` that is Python's. Raises CalledProcessError or CannotGoOn."""
     described(write=False)
     run(PYTHON, "-m", "ruff", "check", ".")
     run(PYTHON, "-m", "ruff", "format", "--check", ".")
     run(PYTHON, "-m", "mypy")
     run(PYTHON, "-m", "pytest", "-q", "tests/architecture")
+
+
+def check_page() -> None:
+    """The half of `check` that is the page's. Raises CalledProcessError."""
     for script in ("lint", "format", "tsc"):
         run(npm() or "npm", "run", "--silent", script, cwd=WEB)
-    print("check: clean")
-    return 0
 
 
 def described(*, write: bool) -> int:

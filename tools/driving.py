@@ -13,6 +13,9 @@ from pathlib import Path
 
 from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_playwright
 
+from tumbrel.compiled import PURE
+from tumbrel.compiling import is_built
+
 ROOT = Path(__file__).resolve().parents[1]
 FLAGS = (
     "--no-sandbox",
@@ -45,6 +48,8 @@ class Server:
         paths = os.pathsep.join([str(ROOT / "src"), os.environ.get("PYTHONPATH", "")])
         settings = {"DJANGO_SETTINGS_MODULE": "tumbrel.site.settings", "PYTHONPATH": paths}
         env = {**os.environ, **settings, "TUMBREL_DATA": str(self.data)}
+        if not is_built():
+            env[PURE] = "1"  # a server that is driven builds nothing behind
         words += ["--demo"] if self.demo else []
         with (self.logged or Path(os.devnull)).open("a") as log:
             self._process = subprocess.Popen(

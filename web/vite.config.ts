@@ -10,5 +10,7 @@ export default defineConfig({
     include: ["src/**/*.test.{ts,tsx}"],
     setupFiles: ["src/testing/setup.ts"],
     testTimeout: 20_000,
+    pool: "threads",
+    maxWorkers: "100%",
   },
 });

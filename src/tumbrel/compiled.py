@@ -115,12 +115,10 @@ def use_built() -> bool:
     folder = builds() / digest()
     if not (folder / BUILT_FOR_GOOD).exists():
         return False
-    find_in(folder)
+    find_in(folder, [name_of(path) for path in hot_sources()])
     return True
 
 
-def find_in(folder: Path) -> list[str]:
-    """Let a folder's modules be found before the plain ones; the names of all that it may hold."""
-    names = [name_of(path) for path in hot_sources()]
+def find_in(folder: Path, names: Sequence[str]) -> None:
+    """Let modules be found in a folder before the plain ones."""
     sys.meta_path.insert(0, _Built(folder, frozenset(names)))
-    return names

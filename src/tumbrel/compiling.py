@@ -18,7 +18,16 @@ import tempfile
 import time
 from pathlib import Path
 
-from .compiled import BUILT_FOR_GOOD, HERE, PURE, builds, digest, find_in, hot_sources
+from .compiled import (
+    BUILT_FOR_GOOD,
+    HERE,
+    PURE,
+    builds,
+    digest,
+    find_in,
+    hot_sources,
+    name_of,
+)
 
 MAKING = "making-"
 SLOWLY = "the core runs as plain Python, a third as fast"
@@ -122,14 +131,23 @@ def _drop_old(newest: Path) -> None:
 
 
 def _make(folder: Path, level: str) -> None:
-    """Translate, compile and import from a folder; ends the process when one of these fails."""
+    """The core's hot modules, and import them; ends the process when one of these fails."""
+    sources = hot_sources()
+    translate([str(path.relative_to(HERE.parent)) for path in sources], folder, level)
+    names = [name_of(path) for path in sources]
+    find_in(folder / "lib", names)
+    for name in names:
+        importlib.import_module(name)
+
+
+def translate(sources: list[str], folder: Path, level: str = LEVEL) -> None:
+    """Translate modules, named from where we are, and compile them into `lib` of a folder."""
     from mypyc.build import mypycify  # noqa: PLC0415 - only here, and slow to import
     from setuptools import Distribution  # noqa: PLC0415 - as above
     from setuptools.command.build_ext import build_ext  # noqa: PLC0415 - as above
 
     config = folder / "mypy.ini"
     config.write_text(CONFIG, encoding="ascii")
-    sources = [str(path.relative_to(HERE.parent)) for path in hot_sources()]
     found = mypycify(
         ["--config-file", str(config), "--cache-dir", str(folder / "cache"), *sources],
         opt_level=level,
@@ -145,8 +163,6 @@ def _make(folder: Path, level: str) -> None:
     command.build_temp = str(folder / "objects")
     command.ensure_finalized()
     command.run()
-    for name in find_in(folder / "lib"):
-        importlib.import_module(name)
 
 
 def main(words: list[str] | None = None) -> int:

@@ -117,6 +117,7 @@ def lasts_s(
     return rehearser.cameras[0].time.filmed[0].end_ms / 1000
 
 
+@pytest.mark.plain("a rehearser is made by hand")
 def test_a_cell_held_at_minus_20_lasts_2667_s() -> None:
     """0.52 x 5130 s; by the curve of before 0.6 x 5130 s."""
     assert lasts_s(-20.0, -20.0, 0.0, 0.0) == pytest.approx(2667.6, abs=0.01)
@@ -125,6 +126,7 @@ def test_a_cell_held_at_minus_20_lasts_2667_s() -> None:
     assert lasts_s(25.0, 25.0, 0.0, 0.0) == pytest.approx(5130.0, abs=0.01)
 
 
+@pytest.mark.plain("a rehearser is made by hand")
 def test_a_warm_cell_in_a_cold_camera_against_small_steps() -> None:
     """Rise 14 x 4 = 56 K, g = 1 / (1 + 0.8 sqrt 10) = 0.2833, level -4.13 C, tau 255 s."""
     g = 1.0 / (1.0 + 0.8 * math.sqrt(10.0))
@@ -492,6 +494,7 @@ def test_the_shelf_knows_the_cold() -> None:
     assert 44.46 < (minutes(None) or 0.0) <= 85.5
 
 
+@pytest.mark.plain("a rehearser is made by hand")
 @given(charge=st.floats(0.2, 1.0), low=st.floats(-30.0, 10.0), warmer=st.floats(0.5, 30.0))
 def test_a_warmer_battery_never_films_less(charge: float, low: float, warmer: float) -> None:
     """In the cold air of a leg, a cell that comes from a warmer place lasts as long or longer."""

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import re
+from dataclasses import fields
 from pathlib import Path
 
 import pytest
@@ -66,7 +67,8 @@ def test_the_demo_holds_to_the_schema(demo_text: bytes) -> None:
 
 
 def test_every_default_has_a_source_and_lies_in_its_range() -> None:
-    kept = [v for v in vars(DEFAULTS).values() if isinstance(v, Parameter)]
+    values = [getattr(DEFAULTS, one.name) for one in fields(DEFAULTS)]
+    kept = [value for value in values if isinstance(value, Parameter)]
     kept += list(DEFAULTS.feature_w.values())
     assert len(kept) > 20
     for parameter in kept:

@@ -10,6 +10,8 @@ from playwright.sync_api import Page, expect
 from tests.e2e.conftest import board, keep, unfold
 from tools.driving import Server, arrived
 
+PLACES = {"board", "card", "kit", "sums"}
+
 
 def camera(page: Page, trip: str, name: str) -> Any:
     """The sheet of a camera in the kit."""

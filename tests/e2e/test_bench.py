@@ -6,14 +6,15 @@ import re
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import BrowserContext, Locator, Page, expect
+from playwright.sync_api import Browser, BrowserContext, Locator, Page, expect
 
 from tests.conftest import DEMO
-from tests.e2e.conftest import loss
+from tests.e2e.conftest import LAPTOP, Window, loss, saved
 from tests.e2e.test_manners import tab_to
 from tests.reference.clips import make_clip, spoiled_card
-from tools.driving import arrived
+from tools.driving import Server, arrived
 
+PLACES = {"bench", "board", "kit"}
 RUNS = DEMO.with_suffix(".runs.csv")
 LOG = "Time (s),Voltage (V),Current (A)\n" + "".join(
     f"{t},4.0,{0.0 if t < 60 or t > 3660 else 1.25}\n" for t in range(0, 4200, 30)
@@ -73,7 +74,12 @@ def test_runs_go_out_and_in_as_csv(page: Page, full: str) -> None:
     expect(panel.get_by_role("button", name=re.compile("^Keep"))).to_have_count(0)
 
 
-def test_a_test_goes_on_over_sleep_and_reload_and_ends_as_a_run(page: Page, trip: str) -> None:
+def test_a_test_goes_on_over_sleep_and_reload_and_ends_as_a_run(
+    browser: Browser, server: Server, trip: str
+) -> None:
+    window = Window(browser, **LAPTOP)  # its clock stays changed
+    server.enter(window.context)
+    page = window.context.new_page()
     page.clock.install()
     bench(page, trip)
     panel = way(page, "Start a test")
@@ -86,7 +92,7 @@ def test_a_test_goes_on_over_sleep_and_reload_and_ends_as_a_run(page: Page, trip
     expect(clock).to_contain_text("0:20:")
     page.get_by_role("button", name="It warns of heat").click()
     expect(page.get_by_text("Warned of heat at 0:20:")).to_be_visible()
-    page.wait_for_timeout(500)
+    saved(page, "The bench")
     page.evaluate("localStorage.clear()")
     page.reload()
     expect(clock).to_contain_text("0:20:")
@@ -97,6 +103,7 @@ def test_a_test_goes_on_over_sleep_and_reload_and_ends_as_a_run(page: Page, trip
     expect(lane(page, "4K30, 18° still: hot after 31 min")).to_be_visible()
     page.get_by_role("button", name="Undo").click()
     expect(clock).to_contain_text("0:31:")
+    window.context.close()
 
 
 def test_the_simulated_camera_is_tested_like_a_real_one(page: Page, trip: str) -> None:
@@ -105,7 +112,7 @@ def test_the_simulated_camera_is_tested_like_a_real_one(page: Page, trip: str) -
     panel.get_by_role("button", name="simulated a minute each second").click()
     panel.get_by_role("button", name="Start the clock").click()
     expect(page.get_by_text(re.compile(r"It shows \d+ %.* GB free"))).to_be_visible()
-    page.wait_for_timeout(2500)
+    expect(page.get_by_role("timer", name="Recorded")).not_to_contain_text("0:00:")
     page.get_by_role("group", name="It ended").get_by_role("button", name="I stopped it").click()
     made = lane(page, "not hot by|hot after")
     expect(made).to_be_visible()

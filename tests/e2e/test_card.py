@@ -12,6 +12,7 @@ from playwright.sync_api import Page, expect
 from tests.e2e.conftest import board, keep, open_copy
 from tools.driving import Server
 
+PLACES = {"board", "card"}
 MOST_BYTES = 400_000
 DAY = "2027-06-13"
 

@@ -9,6 +9,8 @@ from playwright.sync_api import Page, expect
 from tests.e2e.conftest import board, loss, unfold
 from tools.driving import Server, arrived
 
+PLACES = {"board", "kit", "trips"}
+
 
 def test_a_cure_is_tried_over_the_picture_and_kept_as_one_step(page: Page, trip: str) -> None:
     board(page, trip)

@@ -12,6 +12,7 @@ from playwright.sync_api import Page, expect
 from tests.e2e.conftest import board, keep, loss
 from tools.driving import ROOT, Server, arrived
 
+PLACES = {"board", "kit", "route", "trips"}
 LINES = """camp; stop; 0:30; 12
 ridge; walk; 2:00; 12 to 18; 1; 20 %
 saddle; stop; 0:20; 18

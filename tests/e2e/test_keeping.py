@@ -11,8 +11,10 @@ import pytest
 from playwright.sync_api import BrowserContext, Page, Route, expect
 
 from tests.e2e.conftest import board, keep, open_copy, roll, token_of
+from tests.folders import folder_of
 from tools.driving import Server, arrived, served
 
+PLACES = {"board", "kit", "route", "trips"}
 MODES = {"4k30": "4K 30", "27k30": "2.7K 30", "1080p30": "1080 30"}
 GORGE, SCREE, FLIGHT = ("Camp, gorge walk", "Camp, scree climb", "Chin, long flight")
 
@@ -204,9 +206,9 @@ def test_without_a_connection_undo_takes_back_what_was_never_saved(page: Page, t
 
 
 def test_an_edit_is_saved_by_itself_when_the_server_is_there_again(
-    page: Page, tmp_path: Path
+    page: Page, demo_folder: Path
 ) -> None:
-    with served(tmp_path, demo=True) as server:
+    with served(demo_folder, demo=True) as server:
         server.enter(page.context)
         page.goto(server.address)
         page.get_by_test_id("headline").wait_for()
@@ -248,9 +250,10 @@ def test_a_session_that_is_gone_is_opened_anew_and_nothing_is_lost(
 
 
 def test_notes_go_to_no_other_installation_on_the_same_port(
-    page: Page, tmp_path: Path, demo_text: bytes
+    page: Page, tmp_path: Path, tmp_path_factory: pytest.TempPathFactory, demo_text: bytes
 ) -> None:
-    with served(tmp_path / "one", demo=True) as one:
+    folders = [folder_of(tmp_path_factory, tmp_path / name, demo=True) for name in ("a", "b")]
+    with served(folders[0], demo=True) as one:
         one.enter(page.context)
         trip = open_copy(page, one, demo_text)
         board(page, trip)
@@ -259,7 +262,7 @@ def test_notes_go_to_no_other_installation_on_the_same_port(
         mark(page, "Only here, trying again")
         number = trip.rpartition("/")[2]
     join(page)
-    with served(tmp_path / "two", demo=True, port=one.port) as two:
+    with served(folders[1], demo=True, port=one.port) as two:
         two.enter(page.context)
         twin = open_copy(page, two, demo_text)
         assert twin.rpartition("/")[2] == number
@@ -375,13 +378,13 @@ def test_the_name_of_a_trip_to_be_made_survives_reload(page: Page, server: Serve
 def test_a_deleted_trip_comes_back_from_the_bin(page: Page, server: Server, trip: str) -> None:
     name = kept(page, trip)["trip"]["name"]
     page.goto(f"{server.address}/trips")
-    page.get_by_role("button", name=f"Delete {name}").click()
+    page.get_by_role("button", name=f"Delete {name}", exact=True).click()
     expect(page.get_by_role("dialog")).to_contain_text("lies in the bin for 30 days")
     page.get_by_role("button", name="Delete the trip").click()
     expect(page.get_by_role("link", name=name, exact=True)).to_have_count(0)
     bin_ = page.get_by_role("region", name="Bin")
     expect(bin_).to_contain_text(name)
-    bin_.get_by_role("button", name=f"Put trip {name} back").click()
+    bin_.get_by_role("button", name=f"Put back trip {name}", exact=True).click()
     page.get_by_role("link", name=name, exact=True).click()
     page.get_by_test_id("headline").wait_for()
 

@@ -9,9 +9,10 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page, Route, expect
 
-from tests.e2e.conftest import board, keep, loss, open_copy, roll
+from tests.e2e.conftest import board, keep, loss, open_copy, rested, roll, saved
 from tools.driving import ROOT, Server, served
 
+PLACES = {"board", "kit", "bench", "route", "variants", "card", "sums", "trips"}
 AXE = ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js"
 
 
@@ -86,7 +87,7 @@ def test_on_a_phone_nothing_hangs_over_and_a_gap_can_be_cured(
     for place in ("board", "kit", "bench", "route", "variants", "card"):
         page.goto(f"{address}/{place}")
         page.get_by_role("heading", level=1).wait_for()
-        page.wait_for_timeout(600)
+        rested(page)
         assert page.evaluate("document.documentElement.scrollWidth") <= 390, place
     board(page, address)
     cell = page.get_by_role("gridcell", name="Chin, long flight")
@@ -104,11 +105,8 @@ def test_on_a_phone_nothing_hangs_over_and_a_gap_can_be_cured(
     expect(page.get_by_test_id("headline")).to_have_text("Two musts are broken.")
 
 
-PLACES = ["board", "strip", "kit", "bench", "route", "variants", "card", "sums", "trips"]
-
-
 @pytest.mark.parametrize("theme", ["light", "dim"])
-@pytest.mark.parametrize("place", PLACES)
+@pytest.mark.parametrize("place", [*sorted(PLACES), "strip"])
 def test_axe_finds_nothing_serious(page: Page, trip: str, place: str, theme: str) -> None:
     page.add_init_script(f"localStorage.setItem('tumbrel.theme', '{theme}')")
     if place in ("trips", "sums"):
@@ -123,7 +121,7 @@ def test_axe_finds_nothing_serious(page: Page, trip: str, place: str, theme: str
         page.get_by_role("button", name="Start a test").click()
         page.get_by_role("button", name="Start the clock").click()
         page.get_by_role("button", name="Type a run").click()
-    page.wait_for_timeout(500)
+    rested(page)
     assert serious(page) == []
 
 
@@ -151,7 +149,7 @@ def test_on_a_phone_axe_is_content_and_fingers_hit(
     address = open_copy(phone, server, demo_text)
     phone.goto(f"{address}/{place}")
     phone.get_by_role("heading", level=1).wait_for()
-    phone.wait_for_timeout(1500)
+    rested(phone)
     assert serious(phone) == []
     assert phone.evaluate(TOO_LOW) == []
 
@@ -173,7 +171,7 @@ def test_what_cannot_be_saved_survives_a_reload(page: Page, trip: str) -> None:
     page.reload()
     cell = page.get_by_role("gridcell", name="Camp, gorge walk")
     expect(cell).to_have_accessible_name(re.compile("Rolled"))
-    page.wait_for_timeout(300)
+    saved(page)
     page.evaluate("localStorage.clear()")
     page.reload()
     expect(cell).to_have_accessible_name(re.compile("Rolled"))
@@ -188,7 +186,7 @@ def test_saving_again_after_the_connection_is_back(page: Page, trip: str) -> Non
     page.unroute("**/api/trips/*")
     again.click()
     expect(again).to_have_count(0)
-    page.wait_for_timeout(600)
+    saved(page)
     page.evaluate("localStorage.clear()")
     page.reload()
     expect(page.get_by_role("gridcell", name="Camp, gorge walk")).to_have_accessible_name(
@@ -196,13 +194,40 @@ def test_saving_again_after_the_connection_is_back(page: Page, trip: str) -> Non
     )
 
 
-def test_a_killed_server_loses_nothing(page: Page, tmp_path: Path) -> None:
-    with served(tmp_path, demo=True) as server:
+def test_a_press_that_is_on_its_way_meets_the_button_it_was_meant_for(
+    page: Page, trip: str
+) -> None:
+    """The page's own retry saves while the pointer is over *Save again*: nothing moves under it."""
+    board(page, trip)
+    page.route("**/api/trips/*", lambda route: route.abort())
+    roll(page, "Camp, gorge walk")
+    again = page.get_by_role("button", name="Save again")
+    again.hover()
+    box = again.bounding_box()
+    assert box is not None
+    middle = (box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+    page.unroute("**/api/trips/*")
+    expect(page.get_by_text("It is kept now.")).to_be_visible()
+    saved(page)
+    under = "([x, y]) => document.elementFromPoint(x, y).closest('button')?.textContent"
+    assert page.evaluate(under, middle) == "Save again"
+    page.mouse.down()
+    page.mouse.up()
+    expect(page.get_by_role("dialog")).to_have_count(0)
+    page.mouse.move(5, 700)
+    expect(again).to_have_count(0)
+    expect(page.get_by_role("gridcell", name="Camp, gorge walk")).to_have_accessible_name(
+        re.compile("Rolled")
+    )
+
+
+def test_a_killed_server_loses_nothing(page: Page, demo_folder: Path) -> None:
+    with served(demo_folder, demo=True) as server:
         server.enter(page.context)
         page.goto(server.address)
         page.get_by_test_id("headline").wait_for()
         roll(page, "Camp, gorge walk")
-        page.wait_for_timeout(800)
+        saved(page)
         server.kill()
         server.start()
         page.evaluate("localStorage.clear()")

@@ -7,6 +7,9 @@ from typing import Any
 
 from playwright.sync_api import Page, expect
 
+from tests.e2e.conftest import rested
+
+PLACES = {"bench", "board", "kit", "route", "sums", "trips", "variants"}
 CELSIUS = re.compile(r"°C\b")
 TEXT = "() => document.querySelector('main').innerText"
 
@@ -36,7 +39,7 @@ def test_imperial_is_chosen_once_and_told_everywhere(page: Page, trip: str) -> N
     for place in ("board", "route", "kit", "bench", "variants"):
         page.goto(f"{trip}/{place}")
         page.get_by_role("heading", level=1).wait_for()
-        page.wait_for_timeout(1200)
+        rested(page)
         assert not CELSIUS.search(page.evaluate(TEXT)), place
     page.goto(f"{trip.split('/trip/', maxsplit=1)[0]}/sums?sum=lasts&temp_c=-40&air_mps=0&watts=3")
     expect(page.get_by_label("Air, °F")).to_have_value("−40")

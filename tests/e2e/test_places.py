@@ -9,6 +9,8 @@ from playwright.sync_api import Page, expect
 from tests.e2e.conftest import board, keep, loss, unfold
 from tools.driving import arrived
 
+PLACES = {"board", "kit", "route"}
+
 
 def test_the_shelf_answers_air_temperature_and_set_up(page: Page, trip: str) -> None:
     page.goto(f"{trip}/kit")

@@ -11,6 +11,8 @@ from tests.e2e.conftest import board
 from tests.e2e.test_as_known import camera, fill, kept, stretch
 from tools.driving import arrived
 
+PLACES = {"board", "kit", "route"}
+
 
 def kit(page: Page, trip: str) -> None:
     """The kit of the trip."""

@@ -12,6 +12,7 @@ from tests.e2e.conftest import board, keep, unfold
 from tests.reference.tracks import day_out
 from tools.driving import arrived
 
+PLACES = {"board", "route", "kit", "trips"}
 H1 = re.compile(r"^3 legs and 1 stop, ")
 
 

@@ -8,6 +8,8 @@ from playwright.sync_api import Browser, Page, expect
 
 from tools.driving import Server
 
+PLACES = {"sums", "board", "kit"}
+
 
 def test_a_sum_is_answered_as_one_types_and_kept_in_its_address(
     page: Page, empty_server: Server

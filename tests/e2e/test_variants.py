@@ -9,6 +9,8 @@ from playwright.sync_api import Page, expect
 from tests.e2e.conftest import board, keep
 from tools.driving import arrived
 
+PLACES = {"board", "variants", "kit"}
+
 
 def figures(page: Page, name: str) -> list[str]:
     """The cells of a row of the ledger."""

@@ -8,8 +8,10 @@ from typing import Any
 
 from playwright.sync_api import Page, expect
 
-from tests.e2e.conftest import board, open_copy, unfold
+from tests.e2e.conftest import board, open_copy, saved, unfold
 from tools.driving import Server
+
+PLACES = {"board"}
 
 
 def test_a_wish_to_be_full_is_typed_by_keyboard_and_survives_a_reload(
@@ -27,7 +29,7 @@ def test_a_wish_to_be_full_is_typed_by_keyboard_and_survives_a_reload(
     wish.get_by_label("Unit").select_option(label="A5")
     page.keyboard.press("Escape")
     expect(strip).to_have_count(0)
-    page.wait_for_timeout(900)  # saved
+    saved(page)
     page.reload()
     page.get_by_test_id("headline").wait_for()
     page.get_by_role("button", name="For the whole trip").click()

@@ -8,9 +8,10 @@ import time
 
 from playwright.sync_api import Locator, Page, Request, Route, expect
 
-from tests.e2e.conftest import board, keep, open_copy
+from tests.e2e.conftest import board, keep, open_copy, saved
 from tools.driving import Server
 
+PLACES = {"board"}
 UNDO = "Undo"
 
 
@@ -271,7 +272,7 @@ def test_a_drag_against_a_slow_server_ends_on_the_last(page: Page, trip: str) ->
     expect(cell(page, "d2-scree", "chin")).to_have_accessible_name(re.compile("10:55 to 11:55"))
     assert len(asked) <= 6
     page.unroute("**/api/rehearsals*")
-    page.wait_for_timeout(600)
+    saved(page)
     page.reload()
     expect(cell(page, "d2-scree", "chin")).to_have_accessible_name(re.compile("10:55 to 11:55"))
     undone(page)

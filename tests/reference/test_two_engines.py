@@ -13,7 +13,8 @@ from tumbrel.core.document import PlanDocument
 from tumbrel.core.rehearsal.engine.played import play
 from tumbrel.core.rehearsal.trip.prepare import prepare
 
-SHORT, LONG, MOVED = 60, 300, 12
+SHORT, LONG, OF_EACH = 60, 300, 12
+MOVED = (many.movers, many.lapses, many.riders, many.two_memories)
 ILL = frozenset({169, 183, 291})  # where a hair's difference moves the second engine itself
 ILL_CHAINS = frozenset({197})
 ILL_TAKEN = frozenset({72})
@@ -78,8 +79,8 @@ def test_both_engines_agree_on_batteries_taken_out_to_charge(taken: int) -> None
     agree(chains.taken_out(taken), ill=taken in ILL_TAKEN)
 
 
-@pytest.mark.parametrize("kind", [many.movers, many.lapses, many.riders, many.two_memories])
-@pytest.mark.parametrize("number", range(MOVED))
+@pytest.mark.parametrize("kind", MOVED)
+@pytest.mark.parametrize("number", range(OF_EACH))
 def test_both_engines_agree_on_moves_and_frames(kind: Callable[[int], Doc], number: int) -> None:
     assert compare(kind(number)).differences == []
 
@@ -95,7 +96,7 @@ def test_the_plans_hold_what_they_are_made_for() -> None:
     work: Counter[str] = Counter()
     policies, kinds = set(), set()
     plans = [many.plan_of(seed) for seed in range(3 * SHORT)]
-    for plan in [*plans, *map(many.movers, range(MOVED))]:
+    for plan in [*plans, *map(many.movers, range(OF_EACH))]:
         document = PlanDocument.model_validate(plan)
         played = play(prepare(document))
         causes.update(str(gap.cause) for run in played.cameras for gap in run.time.gaps)

@@ -11,6 +11,7 @@ import pytest
 import requests
 
 from tests.build import asks, battery, camera, leg, mode, raw, stop
+from tests.folders import folder_of
 from tools.driving import Server, served
 
 
@@ -44,10 +45,11 @@ class Visitor:
         return self.ask("POST", "/plan-files", document).json()
 
 
-@pytest.fixture(scope="module")
+@pytest.fixture(scope="session")
 def server(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Server]:
-    """A server with nothing on it, for a whole file of tests."""
-    with served(tmp_path_factory.mktemp("data"), demo=False) as started:
+    """A server for all tests that leave others be; with nothing on it at first."""
+    data = folder_of(tmp_path_factory, tmp_path_factory.mktemp("data"), demo=False)
+    with served(data, demo=False) as started:
         yield started
 
 
@@ -58,9 +60,10 @@ def visitor(server: Server) -> Visitor:
 
 
 @pytest.fixture
-def own(tmp_path: Path) -> Iterator[Server]:
+def own(tmp_path: Path, tmp_path_factory: pytest.TempPathFactory) -> Iterator[Server]:
     """A server for one test alone, that may be killed."""
-    with served(tmp_path / "data", demo=False) as started:
+    data = folder_of(tmp_path_factory, tmp_path / "data", demo=False)
+    with served(data, demo=False) as started:
         yield started
 
 

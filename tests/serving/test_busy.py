@@ -9,6 +9,7 @@ from concurrent.futures import ThreadPoolExecutor
 from typing import Any
 
 import psutil
+import pytest
 import requests
 
 from tests.build import asks, leg, raw, set_up, stop
@@ -17,6 +18,7 @@ from tests.serving.conftest import Visitor, slow, small
 from tools.driving import Server
 
 
+@pytest.mark.alone("six slow rehearsals take every processor")
 def test_a_save_completes_while_six_slow_rehearsals_run(server: Server, visitor: Visitor) -> None:
     trip = visitor.trip(small())
     answered: list[int] = []
@@ -42,6 +44,7 @@ def test_a_save_completes_while_six_slow_rehearsals_run(server: Server, visitor:
     assert set(answered) <= {200, 422, 503}
 
 
+@pytest.mark.alone("it looks at which processes work")
 def test_work_ends_when_whoever_asked_has_gone(server: Server, visitor: Visitor) -> None:
     """Eight reloads of a slow trip: the next question need not wait for any of them."""
     for number in range(8):

@@ -17,6 +17,7 @@ from tests.serving.conftest import Visitor, small
 from tools.driving import Server, served
 
 
+@pytest.mark.alone("kills come within hundredths of a second of a save")
 def test_no_acknowledged_save_is_lost_to_kills(own: Server, request: pytest.FixtureRequest) -> None:
     """Ten kills (fifty with --long) in the midst of saves."""
     visitor = Visitor(own)

@@ -12,6 +12,7 @@ from pathlib import Path
 
 import pytest
 
+from tests.folders import folder_of
 from tests.serving.conftest import Visitor, small
 from tools.driving import ROOT, Server, served
 
@@ -31,10 +32,10 @@ def started(data: Path) -> subprocess.CompletedProcess[str]:
     return run("tumbrel.site.serve", data, "--port", "8799")
 
 
-@pytest.fixture(scope="module")
+@pytest.fixture(scope="session")
 def kept(tmp_path_factory: pytest.TempPathFactory) -> Path:
     """A data folder with a trip in it, stopped."""
-    data = tmp_path_factory.mktemp("kept") / "data"
+    data = folder_of(tmp_path_factory, tmp_path_factory.mktemp("kept") / "data", demo=False)
     with served(data, demo=False) as server:
         Visitor(server).trip(small("Kept"))
     return data
@@ -123,7 +124,11 @@ def test_folder_and_files_are_the_owners_alone(tmp_path: Path) -> None:
             assert mode == (0o700 if path.is_dir() else 0o600), (path, oct(mode))
 
 
-def test_a_spoiled_cache_is_made_anew(tmp_path: Path) -> None:
+def test_a_spoiled_cache_is_made_anew(
+    tmp_path: Path, tmp_path_factory: pytest.TempPathFactory
+) -> None:
+    folder_of(tmp_path_factory, tmp_path, demo=True)
+    assert list((tmp_path / "cache").glob("*"))
     with served(tmp_path, demo=True) as server:
         visitor = Visitor(server)
         trip = visitor.ask("GET", "/trips").json()[0]

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from contextlib import suppress
 from dataclasses import dataclass
-from threading import Condition, Thread
+from threading import Condition, Thread, Timer
 from typing import Any
 
 from django.http import HttpRequest
@@ -17,6 +17,7 @@ from .worker import Gone, Work, Worker
 
 QUICK_S = 2.0
 SLOW_S = 30.0
+SLOW_AFTER_S = 10.0
 MOST_WAITING = 12
 LOOK_S = 0.1
 
@@ -39,13 +40,24 @@ class Desk:
         self._all = tuple(self._free)
         self._pile: list[_Ticket] = []
         self._turn = Condition()
+        self._later: Timer | None = None
 
     def start(self, first: Work | None = None) -> None:
         """Start the processes and have each do a first work, so that no question need wait."""
         for worker in self._all:
             worker.start()
-            if first is not None:
-                Thread(target=self._warm, args=(first,), daemon=True).start()
+        if first is not None:
+            self._warm_all(first)
+
+    def start_later(self, first: Work, after_s: float) -> None:
+        """Have each process do a first work a while later, if it is not needed before."""
+        self._later = Timer(after_s, self._warm_all, (first,))
+        self._later.daemon = True
+        self._later.start()
+
+    def _warm_all(self, first: Work) -> None:
+        for _ in self._all:
+            Thread(target=self._warm, args=(first,), daemon=True).start()
 
     def _warm(self, first: Work) -> None:
         with suppress(Exception):  # what fails here fails again where it is told
@@ -54,6 +66,8 @@ class Desk:
 
     def end(self) -> None:
         """End the processes."""
+        if self._later is not None:
+            self._later.cancel()
         for worker in self._all:
             worker.end()
 
@@ -97,10 +111,14 @@ class _Apart:
 
 
 def work_apart(quick: Work | None = None, slow: Work | None = None) -> None:
-    """From now on, do work in processes of its own; a first work of each loads what it needs."""
+    """From now on, do work in processes of its own; a first work of each loads what it needs.
+
+    Those of the slow desk start when they are needed, or a while later: the first page comes first.
+    """
     _Apart.quick, _Apart.slow = Desk(1, QUICK_S), Desk(2, SLOW_S, yields=True)
     _Apart.quick.start(quick)
-    _Apart.slow.start(slow)
+    if slow is not None:
+        _Apart.slow.start_later(slow, SLOW_AFTER_S)
 
 
 def end_work() -> None:

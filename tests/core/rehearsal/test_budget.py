@@ -57,6 +57,7 @@ def test_a_frame_a_minute_on_eight_cameras_over_a_month_is_played() -> None:
     assert [one.frames for one in told.cameras] == [30 * 24 * 60] * 8
 
 
+@pytest.mark.plain("a budget of its own is laid into the module")
 def test_events_are_counted_and_the_day_is_told(monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setattr(budget, "MOST_EVENTS", 200)
     cool = camera(modes=[mode(clip_limit_s=60)])

@@ -14,6 +14,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.build import asks, battery, camera, codes, leg, mode, raw, set_up, stop
+from tumbrel.core.card import card_of
 from tumbrel.core.document import BadDocument, PlanDocument, parse_document
 from tumbrel.core.rehearsal.engine.played import Played, play
 from tumbrel.core.rehearsal.result.result import Rehearsal
@@ -123,6 +124,19 @@ def test_modules_are_swapped_without_stopping() -> None:
     assert swaps == [("module", "Mod", "Spare")]
     assert not played.cameras[0].time.gaps
     assert played.cells[0].charge > 0.9
+
+
+def test_a_module_that_is_swapped_is_told_on_board_and_card() -> None:
+    """On top of the first of two: one press of the hands, in the words of each."""
+    items = [leg("out", HOUR, **WARM), stop("top", 600, **WARM), leg("on", HOUR, **WARM)]
+    spare = MODULE | {"id": "spare", "name": "Spare"}
+    asked = [asks("cam", one["id"]) for one in items]
+    document = PlanDocument.model_validate(made(items, {"sources": [MODULE, spare]}, asked=asked))
+    found = rehearse(document)
+    moves = [(m.kind, m.text, m.item) for m in found.moves if m.kind not in ("start", "stop")]
+    assert moves == [("module", "module Mod → Spare", "top")]
+    work = [m for part in card_of(document, found).places for m in part.moves]
+    assert [m.say for m in work if m.kind == "module"] == ["module Mod out, Spare in"]
 
 
 def test_the_plan_may_name_the_module() -> None:

@@ -91,6 +91,20 @@ def test_a_plug_waits_for_its_hour_and_nothing_else_plugs_it_before() -> None:
     assert {one.code for one in waits.findings} >= {"manual_plug_not_possible"}
 
 
+@pytest.mark.parametrize("kind", ["battery", "bank", "module", "gear"])
+def test_whatever_a_plug_names_is_told_by_its_name_where_it_is_not_done(kind: str) -> None:
+    """Each kind of thing that may be plugged, once no port gives: a sentence, never a failure."""
+    mic = {"id": "x", "name": "Near", "kind": "microphone", "wh": 1.0, "use_w": 0.5, "charge": 0.4}
+    units: dict[str, Any] = {"gear": [mic]} if kind == "gear" else {}
+    if kind in ("bank", "module"):
+        near = {"kind": kind, "id": "x", "name": "Near", "mah": 5000, "charge": 0.4}
+        units["sources"] = [near | ({"fits": "cam"} if kind == "module" else {})]
+    unit = "a2" if kind == "battery" else "x"
+    told_there = told({"plugs": [{"unit": unit, "item": "rest"}]}, **units)
+    (missed,) = (f for f in told_there.findings if f.code == "manual_plug_not_possible")
+    assert missed.values["unit"] == ("A2" if kind == "battery" else "Near")
+
+
 def test_a_bay_that_is_not_there_is_no_place() -> None:
     there = {"unit": "a2", "item": "rest", "to": "d1", "place": 3}
     assert bays(told({"plugs": [there]}, **POWER)) == []

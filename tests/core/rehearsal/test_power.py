@@ -151,6 +151,7 @@ def rigs(document: PlanDocument) -> list[tuple[int, int, float, bool]]:
     ]
 
 
+@pytest.mark.plain("a rehearser is made by hand")
 def test_wired_legs_that_touch_are_one_and_want_the_most_of_both() -> None:
     asked = [
         asks("cam", "a", set_up="wired"),
@@ -161,12 +162,14 @@ def test_wired_legs_that_touch_are_one_and_want_the_most_of_both() -> None:
     assert rigs(wired(items, asked)) == [(0, 20, 6.0, False)]
 
 
+@pytest.mark.plain("a rehearser is made by hand")
 def test_with_the_battery_out_it_is_another_rig() -> None:
     asked = [asks("cam", "a", set_up="wired"), asks("cam", "b", set_up="out")]
     items = [leg("a", 600), leg("b", 600)]
     assert rigs(wired(items, asked)) == [(0, 10, 4.0, False), (10, 20, 4.0, True)]
 
 
+@pytest.mark.plain("a rehearser is made by hand")
 def test_a_rig_begins_with_the_boot() -> None:
     document = wired(
         [stop("camp", 600), leg("a", 600)], [asks("cam", "a", set_up="wired")], boot_s=30

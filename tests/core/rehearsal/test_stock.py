@@ -145,6 +145,7 @@ def cell() -> Cell:
     return one
 
 
+@pytest.mark.plain("a cell is made by hand")
 @given(
     moves=st.lists(st.integers(1, 50), min_size=1, max_size=12),
     span=st.tuples(st.integers(0, 400), st.integers(0, 400)),
@@ -162,6 +163,7 @@ def test_stays_within_a_span_are_found_as_by_a_plain_search(
     assert stays_within(one.stays, start_ms, end_ms) == plain
 
 
+@pytest.mark.plain("a cell is made by hand")
 def test_a_full_cell_takes_charge_again_only_when_a_thousandth_has_gone() -> None:
     one = cell()
     taken = []
@@ -171,6 +173,7 @@ def test_a_full_cell_takes_charge_again_only_when_a_thousandth_has_gone() -> Non
     assert taken == [True, False, False, True]
 
 
+@pytest.mark.plain("a cell is made by hand")
 def test_a_spare_loses_by_itself_and_takes_on_the_warmth_of_its_place() -> None:
     """2.5 % of 5 W h a month are 0.174 mW h an hour; after an hour it is at the bag's own."""
     one = cell()
@@ -180,6 +183,7 @@ def test_a_spare_loses_by_itself_and_takes_on_the_warmth_of_its_place() -> None:
     assert one.cell_c == pytest.approx(one.home_climate.after(20.0, 0, 3_600_000))
 
 
+@pytest.mark.plain("a cell is made by hand")
 def test_a_cell_in_a_camera_or_a_charger_is_not_rested() -> None:
     for place in ("cam", "dock/1"):
         one = cell()

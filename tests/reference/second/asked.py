@@ -39,7 +39,8 @@ class Asked:
         self._mode = [modes[(job or {}).get("mode", camera["modes"][0]["id"])] for job in by_item]
         first = camera["set_ups"][0]["id"]
         plans = document["plan"].get("cameras", [])
-        own = next((p for p in plans if p["camera"] == camera["id"]), {}).get("mount", "other")
+        own_plan: Doc = next((p for p in plans if p["camera"] == camera["id"]), {})
+        own = own_plan.get("mount", "other")
         self._worn = [
             ((job or {}).get("set_up", ""), (job or {}).get("mount") or own) for job in by_item
         ]

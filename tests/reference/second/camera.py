@@ -82,6 +82,7 @@ class Cam:
         self.save_waits = False
         self.clip_from = 0.0
         self.clips: list[Clip] = []
+        self.around: dict[tuple[int, int], tuple[float, float, float, float]] = {}
         self.missing: list[tuple[float, float, str]] = []
 
     # -- what holds at a second ------------------------------------------------------
@@ -320,6 +321,14 @@ class Cam:
 
     def level(self, at_s: int, rise: float) -> tuple[float, float]:
         """Where the body would settle, and its lag."""
+        piece = self.world.piece(at_s)
+        if piece not in self.around:
+            self.around[piece] = self._around(at_s)
+        air, shed, sun, lag = self.around[piece]
+        return air + shed * (rise + sun), lag
+
+    def _around(self, at_s: int) -> tuple[float, float, float, float]:
+        """What holds over a step of the air: its temperature, share of rise, sun, and lag."""
         item, set_up = self.world.item(at_s), self.set_up(at_s)
         air = item.get("air_mps", 0.0) * set_up.get("air_share", 1.0)
         dense = exp(-self.world.height_m(at_s) / 8400)
@@ -328,7 +337,7 @@ class Cam:
         lag: float = (set_up.get("tau_s") or LAG_S * self.mass**0.5) * shed
         lag *= set_up.get("lag_factor", 1.0)
         sun = self.k_per_w * 0.9 * 12e-4 * self.mass * self.world.sun_w_m2(at_s)
-        return self.world.air(at_s) + shed * (rise + sun), lag
+        return self.world.air(at_s), shed, sun, lag
 
     def _warm(self, at_s: int, set_up: Doc, rise: float) -> None:
         level, lag_s = self.level(at_s, rise)
@@ -345,8 +354,9 @@ class Cam:
         if self.hot and self.body_c < self.limits["restart_c"] and waits:
             self.causes = ["no_hand"] if not self.alone else []
             self.world.stir()
-        frozen = self.dead and self.state == "off" and self.cell is not None
-        frozen = frozen and self.cell.charge < self.cell.line(self.watts(at_s)) + REVIVAL
+        cell, frozen = self.cell, False
+        if self.dead and self.state == "off" and cell is not None:
+            frozen = cell.charge < cell.line(self.watts(at_s)) + REVIVAL
         if self.frozen and not frozen and self.dead and self.state == "off":
             self.causes = ["no_hand"] if not self.alone else []
             self.world.stir()
@@ -354,7 +364,7 @@ class Cam:
         if watts <= 0:
             self._clip_limit(at_s, mode)
             return
-        cell, alone = self.cell, self.power(at_s) == "outside_only"
+        alone = self.power(at_s) == "outside_only"
         covered = self.feed_w * self.through >= watts - 1e-9
         idle = self.state == "off"
         if self.body_c >= self.limits["stop_c"] and not idle:

@@ -89,9 +89,9 @@ class Choosing:
         if enough:
             best = min(enough, key=lambda c: c.charge)
         else:
-            best = max(reaches, key=lambda pair: pair[1], default=(None, 0.0))[0]
-            if best is None:
+            if not reaches:
                 return None
+            best = max(reaches, key=lambda pair: pair[1])[0]
         last = hands.last_s(at_s)
         if not flat and cam.cell and best.charge * best.wh <= cam.cell.charge * cam.cell.wh:
             idle = not any(cam.asked.asked[at_s : last + cam.boot_s])
@@ -186,18 +186,27 @@ class Choosing:
         if cell is None:
             return 0.0
         worst, body, cell_c = 0.0, cam.body_c, cell.cell_c
+        follows, before = 1 - exp(-1 / CELL_LAG_S), None
         for second in range(at_s, horizon):
-            asks = cam.asked.asked[second]
-            watts = cam.watts(second) if asks else 0.0
-            rise = self._mean_rise(cam, second) if asks else 0.0
-            if not asks and cam.plan.get("between") == "standby":
-                rise = cam.k_per_w * cam.doc.get("standby_w", 0.5)
-            level, lag = cam.level(second, rise)
-            cell_c += (body - cell_c) * (1 - exp(-1 / CELL_LAG_S))
-            body += (level - body) * (1 - exp(-1 / lag))
+            asks, piece = cam.asked.asked[second], self.world.piece(second)
+            if (piece, asks) != before:  # all but the temperatures holds until either changes
+                before = piece, asks
+                watts = cam.watts(second) if asks else 0.0
+                level, lag = cam.level(second, self._rise(cam, second))
+                warms = 1 - exp(-1 / lag)
+            cell_c += (body - cell_c) * follows
+            body += (level - body) * warms
             if asks:
                 worst = max(worst, hidden(cell_c, cell.health, COLD, watts / cell.wh, cell.k))
         return max(0.0, cell.wh * (cell.charge - worst))
+
+    def _rise(self, cam: Cam, second: int) -> float:
+        """Rise of its body while it is asked, on standby, or off."""
+        if cam.asked.asked[second]:
+            return self._mean_rise(cam, second)
+        if cam.plan.get("between") == "standby":
+            return cam.k_per_w * float(cam.doc.get("standby_w", 0.5))
+        return 0.0
 
     def _mean_rise(self, cam: Cam, second: int) -> float:
         """Rise at the mean draw of a pattern."""

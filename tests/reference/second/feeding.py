@@ -110,12 +110,13 @@ class Feeding:
         ahead = min(at_s + cam.boot_s, self.world.end_s - 1)
         fed = self.wants_feed(cam, at_s) or cam.state in ("on", "boot")
         draw = max(cam.watts(at_s), cam.watts(ahead)) / cam.through if fed else 0.0
-        takes = cam.cell is not None and cam.power(at_s) != "outside_only"
-        takes = takes and not (cam.cell.refused or cam.pause or cam.cell.charge >= 0.99)
+        wanted, cell = draw, cam.cell
         bars = not cam.set_up(at_s).get("charges_recording", True)
-        takes = takes and not (bars and cam.state == "on")
-        wanted = draw + (cam.cell.most_w(fed=cam.feed_w > 0) / 0.9 if takes else 0.0)
-        return min(wanted, cam.doc.get("charges_in_w") or wanted)
+        if cell is not None and cam.power(at_s) != "outside_only":
+            rests = cell.refused or cam.pause or cell.charge >= 0.99
+            if not rests and not (bars and cam.state == "on"):
+                wanted += cell.most_w(fed=cam.feed_w > 0) / 0.9
+        return float(min(wanted, cam.doc.get("charges_in_w") or wanted))
 
 
 def _runs(one: object) -> bool:

@@ -242,7 +242,7 @@ class Hands:
     # -- what there is to do ---------------------------------------------------------
 
     def _tasks(self, at_s: int) -> list[tuple[tuple[float, ...], Task]]:
-        found = []
+        found: list[tuple[tuple[float, ...], Task]] = []
         for cam in self.world.cams:
             rank, left = self.choosing.rank(cam, at_s)
             key = (rank, left, cam.number)

@@ -45,9 +45,9 @@ class Plugging:
             if word is not None and not word.get("plug", True):
                 continue
             to = (word or {}).get("to") or ""
-            store = self.port(one, at_s, to)
-            if store:
-                task = Task("plug", None, at_s + PLUG_S, store=store, one=one, stays=bool(to))
+            port = self.port(one, at_s, to)
+            if port:
+                task = Task("plug", None, at_s + PLUG_S, store=port, one=one, stays=bool(to))
                 found.append(((7 if word else 9, round(one.charge, 2), 1000 + number), task))
         return found + self._docked(at_s)
 

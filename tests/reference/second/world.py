@@ -184,6 +184,10 @@ class World:
             known = self.airs[at_s] = self._air(at_s)
         return known
 
+    def piece(self, at_s: int) -> tuple[int, int]:
+        """The item of a second and its step of the clock: air, height and light hold in it."""
+        return self.rows[at_s][0], (at_s + self.into_step_s) // AIR_STEP_S
+
     def _air(self, at_s: int) -> float:
         item, way = self.middle(at_s)
         low, high = item["temp_start_c"], item["temp_end_c"]
@@ -395,8 +399,8 @@ class World:
             (store.live(item, second, at_s) > 0, store.awake) for store in self.stores
         ]
         for one in (*self.stores, *self.gears):
-            full = not one.accepts() and not one.refused
-            live.append((one.dead, one.refused, full and one.on is not None))
+            done = not one.accepts() and not one.refused
+            live.append((one.dead, one.refused, done and one.on is not None))
         low = {s.doc["id"] for s in self.stores if s.is_bank and s.charge < CHARGEABLE}
         if low - self.low:
             self.stir()

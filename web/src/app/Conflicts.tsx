@@ -1,7 +1,9 @@
 import { Button } from "@mui/material";
+import { useState } from "react";
 import type { Kept } from "../api/kept";
 import { LaterDialog } from "../ui/LaterDialog";
 import { Said } from "../ui/Said";
+import { useStays } from "../ui/useStays";
 import { clashesText } from "../domain/clashes";
 
 interface ConflictsProps<State, Doc> {
@@ -13,7 +15,7 @@ interface ConflictsProps<State, Doc> {
 
 /** What is asked when another tab saved first, when saving fails, or when a deletion takes more. */
 export function Conflicts<State, Doc>({ kept, what, names }: ConflictsProps<State, Doc>) {
-  const { conflict, asksRelease, error, state } = kept;
+  const { conflict, asksRelease } = kept;
   return (
     <div className="kept-alerts">
       {conflict ? (
@@ -30,15 +32,7 @@ export function Conflicts<State, Doc>({ kept, what, names }: ConflictsProps<Stat
           both is kept. Keeping yours is one step that undo takes back.
         </Said>
       ) : null}
-      {error !== null && state !== undefined ? (
-        <Said
-          kind="wrong"
-          onClose={kept.dismiss}
-          doing={<Button onClick={kept.retry}>Save again</Button>}
-        >
-          {error.message}
-        </Said>
-      ) : null}
+      <NotSaved kept={kept} />
       <LaterDialog
         open={asksRelease !== null}
         onClose={asksRelease?.no}
@@ -58,4 +52,27 @@ export function Conflicts<State, Doc>({ kept, what, names }: ConflictsProps<Stat
       </LaterDialog>
     </div>
   );
+}
+
+/** A save that failed. The page tries again by itself: it stays while it may be about to be pressed. */
+function NotSaved<State, Doc>({ kept }: { kept: Kept<State, Doc> }) {
+  const { error, state, keeping } = kept;
+  const isThere = error !== null && state !== undefined;
+  const { isShown, hold, letGo } = useStays(isThere);
+  const [last, setLast] = useState("");
+  if (error !== null && error.message !== last) setLast(error.message);
+  const press = (act: () => void) => () => {
+    letGo();
+    act();
+  };
+  return isShown ? (
+    <Said
+      kind={isThere ? "wrong" : "note"}
+      onClose={press(kept.dismiss)}
+      doing={<Button onClick={press(kept.retry)}>Save again</Button>}
+      {...hold}
+    >
+      {isThere || keeping !== "kept" ? last : "It is kept now."}
+    </Said>
+  ) : null;
 }

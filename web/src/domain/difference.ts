@@ -81,7 +81,7 @@ function lookingPart(ms: number): string {
 }
 
 function swapsOf(told: Rehearsal): number {
-  return told.moves.filter((one) => one.kind === "swap" || one.kind === "card").length;
+  return told.moves.filter((one) => ["swap", "card", "module"].includes(one.kind)).length;
 }
 
 function swapsPart(more: number): string {

@@ -1,7 +1,9 @@
-import type { ReactNode } from "react";
+import type { HTMLAttributes, ReactNode } from "react";
 import "./said.css";
 
-interface Props {
+type Heard = "onPointerEnter" | "onPointerLeave" | "onFocus" | "onBlur";
+
+interface Props extends Pick<HTMLAttributes<HTMLDivElement>, Heard> {
   /** What went wrong, what only has to be decided, or what is good to know. */
   kind: "wrong" | "ask" | "note";
   children: ReactNode;
@@ -11,9 +13,9 @@ interface Props {
 }
 
 /** A sentence at the place that it is about, behind a rule. */
-export function Said({ kind, children, doing, onClose }: Props) {
+export function Said({ kind, children, doing, onClose, ...heard }: Props) {
   return (
-    <div role={kind === "note" ? "status" : "alert"} className={`said ${kind}`}>
+    <div role={kind === "note" ? "status" : "alert"} className={`said ${kind}`} {...heard}>
       <div className="said-words">{children}</div>
       {doing === undefined && onClose === undefined ? null : (
         <div className="said-doing">

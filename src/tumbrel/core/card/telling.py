@@ -207,7 +207,7 @@ class _Teller:
         if move.kind == "plug":
             return sleeps
         must = asked is not None and asked.importance == "must"
-        return must and move.kind in ("swap", "card", "move", "start", "restart")
+        return must and move.kind in ("swap", "card", "module", "move", "start", "restart")
 
     # -- what comes next ------------------------------------------------------------
 

@@ -70,7 +70,7 @@ def manual_plug_not_possible(seen: Seen) -> Iterator[Found]:
     timeline = seen.record.timeline
     done = {(d.unit, timeline.laid_at(d.start_ms).id) for d in seen.record.done if d.kind == "plug"}
     kit = seen.record.written.kit
-    names = {one.id: one.name for one in (*kit.batteries, *kit.sources)}
+    names = {one.id: one.name for one in (*kit.batteries, *kit.sources, *kit.gear)}
     for number, plug in enumerate(seen.record.written.plan.plugs):
         if not plug.plug or (plug.unit, plug.item) in done:
             continue

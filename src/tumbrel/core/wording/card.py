@@ -7,12 +7,12 @@ from .units import hours, per_cent
 
 
 def say_words(kind: str, takes_out: str, puts_in: str, text: str) -> str:
-    """What to do: "A1 out, A4 in", "card K1 out, K2 in"; else as the board says it."""
-    if kind not in ("swap", "card"):
+    """What to do: "A1 out, A4 in", "card K1 out, K2 in", and modules; else as the board says it."""
+    if kind not in ("swap", "card", "module"):
         return text
     parts = (f"{takes_out} out" if takes_out else "", f"{puts_in} in" if puts_in else "")
     change = ", ".join(one for one in parts if one)
-    return change if kind == "swap" else f"card {change}"
+    return change if kind == "swap" else f"{kind} {change}"
 
 
 def going_words(what: str, verb: str, place: str) -> str:

@@ -66,4 +66,4 @@ def task_words(kind: str, takes_out: str, puts_in: str) -> str:
         else f"check {puts_in}, then delete what it has",
         "swap": change,
     }
-    return words.get(kind, f"card {change}")
+    return words.get(kind, f"{kind} {change}")

@@ -29,7 +29,7 @@ export function Bin() {
                 className="plain link"
                 disabled={busy}
                 onClick={() => putting.mutate(line)}
-                aria-label={`Put ${line.kind} ${line.name} back`}
+                aria-label={`Put back ${line.kind} ${line.name}`}
               >
                 Put back
               </button>
@@ -41,7 +41,7 @@ export function Bin() {
                   const sure = `Delete ${line.name} for good? It cannot be brought back.`;
                   if (globalThis.confirm(sure)) going.mutate(line);
                 }}
-                aria-label={`Delete ${line.kind} ${line.name} for good`}
+                aria-label={`Delete for good: ${line.kind} ${line.name}`}
               >
                 Delete for good
               </button>

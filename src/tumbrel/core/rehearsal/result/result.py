@@ -14,7 +14,7 @@ from .gear_results import GearTold
 from .stretch_results import HomeTold, LapseTold, LoopAdvice, ReachTold, RunRate
 
 MoveKind = Literal[
-    "start", "stop", "swap", "card", "move", "restart", "plug", "wake", "copy", "copy_end"
+    "start", "stop", "swap", "card", "module", "move", "restart", "plug", "wake", "copy", "copy_end"
 ]
 Severity = Literal["stop", "warn", "note"]
 CoverageBy = Literal["item", "angle", "importance", "camera"]

@@ -1,8 +1,9 @@
 """Every test, in steps that fill two processors: `python3 run.py test` calls this.
 
-The core is built while the page is, and while the page's units run; what is to run on the plain
-core as well begins beside that. All else runs on the core in machine code, by two workers, each
-with a server, data and a browser of its own; what needs the machine to itself comes last. A step
+The core is built while the page is, while the page's units run, and what is to run on the plain
+core (some of it once more on the built one), or hardly needs one. All else runs on the core in
+machine code, by two workers, each with a server, data and a browser of its own; what needs the
+machine to itself comes last. A step
 that fails stops none of the others.
 """
 
@@ -23,8 +24,8 @@ from tools import durations
 from tools.reach import Reached, changed_files, reached_by
 from tumbrel.compiling import end_behind, is_built
 
-CORE = ("tests/core", "tests/reference", "tests/architecture", "tests/test_run.py")
-APPS = ("tests/apps", "tests/test_reach.py")
+CORE = ("tests/core", "tests/reference")
+APPS = ("tests/apps", "tests/architecture", "tests/test_run.py", "tests/test_reach.py")
 DRIVEN = ("tests/serving", "tests/e2e")
 BOTH_FORMS = (
     "tests/core/test_vectors.py",
@@ -46,14 +47,14 @@ class Step:
     workers: tuple[str, ...] = TWO
 
 
-PLAIN = (
-    Step("both forms, plain", BOTH_FORMS, "not plain", built=False, workers=()),
-    Step("wants the plain core", (*CORE, *APPS), "plain", built=False, workers=()),
+PLAIN = (  # by one worker: the other processor builds
+    Step("wants the plain core", CORE, "plain", built=False, workers=()),
+    Step("both forms, plain; apps", (*BOTH_FORMS, *APPS), "not plain", built=False, workers=()),
 )
 REST = (
-    Step("core and apps", (*CORE, *APPS), "not plain and not alone"),
-    Step("serving and browser", DRIVEN, "not plain and not alone"),
-    Step("alone", (*APPS, *DRIVEN), "alone", workers=()),
+    Step("core", CORE, "not plain"),
+    Step("serving and browser", DRIVEN, "not alone"),
+    Step("alone", DRIVEN, "alone", workers=()),
 )
 
 
@@ -171,7 +172,7 @@ def main(arguments: Sequence[str]) -> int:
         whole = Whole(words, "" if asked.core else run.find_chromium(), reached)
         begun = time.monotonic()
         if asked.core:
-            whole.pytest(Step("core", ("tests/core",), "not alone", built=False))
+            whole.pytest(Step("core", ("tests/core",), "", built=False))
         else:
             all_steps(whole)
         whole.seconds["whole"] = time.monotonic() - begun

@@ -73,7 +73,7 @@ def test_the_built_core_tells_what_the_plain_one_tells_to_the_last_digit() -> No
 
 def marched() -> list[object]:
     """What some plans come to in the second engine."""
-    worlds = [march(make(3)) for make in (many.plan_of, chains.chain_of, *MOVED)]
+    worlds = [march(make(3)) for make in (many.plan_of, chains.chain_of, many.movers)]
     return [
         [[cam.filmed_s, cam.used_wh, cam.body_c, cam.written, cam.missing] for cam in world.cams]
         + [[cell.charge, cell.cell_c] for cell in (*world.cells, *world.stores)]

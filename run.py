@@ -172,6 +172,7 @@ MADE_OF_THE_API = ("api/schema.d.ts", "domain/limits.ts", "domain/assumed.ts")
 OPENAPI = ROOT / "docs" / "formats" / "openapi.json"
 PARAMETERS = ROOT / "docs" / "formats" / "parameters.json"
 PLAN_SCHEMA = ROOT / "docs" / "formats" / "plan.schema.json"
+REFERS = WEB / "src" / "domain" / "refers.json"
 BUILT = DIST / "stamp"
 
 
@@ -306,7 +307,11 @@ def described(*, write: bool) -> int:
     set_up_python(dev=True)
     for tool in ("tools.model", "tools.imports"):
         run(PYTHON, "-m", tool, *([] if write else ["--check"]))
-    makers = {OPENAPI: ["tumbrel.site.openapi"], PLAN_SCHEMA: ["tumbrel.core.cli", "schema"]}
+    makers = {
+        OPENAPI: ["tumbrel.site.openapi"],
+        PLAN_SCHEMA: ["tumbrel.core.cli", "schema"],
+        REFERS: ["tools.refers"],
+    }
     for path, module in makers.items():
         words = [str(PYTHON), "-m", *module]
         pure = environment(TUMBREL_PURE="1")

@@ -378,12 +378,21 @@ def test_the_name_of_a_trip_to_be_made_survives_reload(page: Page, server: Serve
 def test_a_deleted_trip_comes_back_from_the_bin(page: Page, server: Server, trip: str) -> None:
     name = kept(page, trip)["trip"]["name"]
     page.goto(f"{server.address}/trips")
+    expect(page.get_by_text("Rehearsing…")).to_have_count(0)
+    asked: list[str] = []
+    page.on("request", lambda sent: asked.append(f"{sent.method} {sent.url}"))
     page.get_by_role("button", name=f"Delete {name}", exact=True).click()
     expect(page.get_by_role("dialog")).to_contain_text("lies in the bin for 30 days")
     page.get_by_role("button", name="Delete the trip").click()
     expect(page.get_by_role("link", name=name, exact=True)).to_have_count(0)
     bin_ = page.get_by_role("region", name="Bin")
     expect(bin_).to_contain_text(name)
+    # the other trips stand as they were told: only lists are asked anew
+    lists = ("/api/trips", "/api/bin", "/api/kits", "/api/installation")
+    assert [one for one in asked if one.startswith("POST") or "/api/trips/" in one] == [
+        f"DELETE {server.address}/api/trips/{trip.rpartition('/')[2]}"
+    ]
+    assert all(one.endswith(lists) for one in asked if one.startswith("GET"))
     bin_.get_by_role("button", name=f"Put back trip {name}", exact=True).click()
     page.get_by_role("link", name=name, exact=True).click()
     page.get_by_test_id("headline").wait_for()

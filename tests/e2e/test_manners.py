@@ -9,7 +9,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page, Route, expect
 
-from tests.e2e.conftest import board, keep, loss, open_copy, rested, roll, saved
+from tests.e2e.conftest import board, keep, loss, open_copy, rested, roll, saved, token_of
 from tools.driving import ROOT, Server, served
 
 PLACES = {"board", "kit", "bench", "route", "variants", "card", "sums", "trips"}
@@ -107,22 +107,36 @@ def test_on_a_phone_nothing_hangs_over_and_a_gap_can_be_cured(
 
 @pytest.mark.parametrize("theme", ["light", "dim"])
 @pytest.mark.parametrize("place", [*sorted(PLACES), "strip"])
-def test_axe_finds_nothing_serious(page: Page, trip: str, place: str, theme: str) -> None:
+def test_axe_finds_nothing_serious(
+    page: Page, server: Server, trip: str, place: str, theme: str
+) -> None:
     page.add_init_script(f"localStorage.setItem('tumbrel.theme', '{theme}')")
     if place in ("trips", "sums"):
-        page.goto(f"{trip.rsplit('/trip/', 1)[0]}/{place}")
+        if place == "trips":
+            binned(page, server, trip)
+        page.goto(f"{server.address}/{place}")
     else:
         page.goto(f"{trip}/{'board' if place == 'strip' else place}")
     page.get_by_role("heading", level=1).wait_for()
     if place == "strip":
         page.get_by_role("gridcell", name="Boom, long flight").click()
         page.get_by_role("dialog").wait_for()
+    if place == "trips":
+        page.get_by_role("region", name="Bin").wait_for()
     if place == "bench":
         page.get_by_role("button", name="Start a test").click()
         page.get_by_role("button", name="Start the clock").click()
         page.get_by_role("button", name="Type a run").click()
     rested(page)
     assert serious(page) == []
+
+
+def binned(page: Page, server: Server, trip: str) -> str:
+    """Delete a trip past the page; its name."""
+    address = f"{server.address}/api/trips/{trip.rpartition('/')[2]}"
+    name = page.request.get(address).json()["trip"]["name"]
+    page.request.delete(address, headers=token_of(page, server))
+    return str(name)
 
 
 def serious(page: Page) -> list[tuple[str, Any]]:
@@ -152,6 +166,21 @@ def test_on_a_phone_axe_is_content_and_fingers_hit(
     rested(phone)
     assert serious(phone) == []
     assert phone.evaluate(TOO_LOW) == []
+
+
+def test_on_a_phone_what_lies_in_the_bin_is_put_back_by_a_finger(
+    phone: Page, server: Server, demo_text: bytes
+) -> None:
+    name = binned(phone, server, open_copy(phone, server, demo_text))
+    phone.goto(f"{server.address}/trips")
+    put_back = phone.get_by_role("button", name=f"Put back trip {name}", exact=True)
+    put_back.wait_for()
+    assert serious(phone) == []
+    assert phone.evaluate(TOO_LOW) == []
+    assert phone.evaluate("document.documentElement.scrollWidth") <= 390
+    put_back.tap()
+    phone.get_by_role("link", name=name, exact=True).tap()
+    phone.get_by_test_id("headline").wait_for()
 
 
 def test_what_cannot_be_saved_survives_a_reload(page: Page, trip: str) -> None:

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Any
 
 from django.contrib.auth.models import User
 
 from tumbrel.core.document import Kit
+from tumbrel.core.document.references import REFERS, named_in
 from tumbrel.core.document.units import units_of
 from tumbrel.history.refusals import InUse
 from tumbrel.kit.uses import UnitUse
@@ -60,34 +60,10 @@ def named_units(plan: dict[str, Any]) -> Named:
 
     A plan kept by an older application may lack any of these fields: it names nothing there.
     """
-    cameras, asked, swaps = _all(plan, "cameras"), _all(plan, "assignments"), _all(plan, "swaps")
-    copies, links, plugs = _all(plan, "copies"), _all(plan, "links"), _all(plan, "plugs")
-    return {
-        "camera": _in([*cameras, *asked, *swaps, *copies], "camera")
-        | {name for link in links for name in link["cameras"]},
-        "battery": _in([*cameras, *swaps], "battery"),
-        "card": _in([*cameras, *copies], "card"),
-        "source": _in(cameras, "source"),
-        "drive": _in(copies, "drive"),
-        "gear": _in(_all(plan, "gear"), "gear"),
-        "unit": _in([*_all(plan, "full_by"), *plugs], "unit"),
-        "mode": _of_camera(asked, "mode"),
-        "set_up": _of_camera(asked, "set_up"),
-        "preset": _of_camera(asked, "preset"),
-    }
-
-
-def _all(plan: dict[str, Any], field: str) -> list[dict[str, Any]]:
-    parts: list[dict[str, Any]] = plan.get(field, [])
-    return parts
-
-
-def _in(parts: Iterable[dict[str, Any]], field: str) -> set[str]:
-    return {part[field] for part in parts if part.get(field) is not None}
-
-
-def _of_camera(asked: Iterable[dict[str, Any]], field: str) -> set[str]:
-    return {f"{one['camera']}/{one[field]}" for one in asked if one.get(field) is not None}
+    named: Named = {refers.names: set() for refers in REFERS}
+    for one in named_in(plan):
+        named[one.by.names].add(one.name)
+    return named
 
 
 def uses_of(kit: Kit, trips: list[Trip]) -> list[UnitUse]:

@@ -1,7 +1,7 @@
 import { withoutWays } from "../domain/track";
 import { rehearseAside } from "./rehearsals";
 import { SCHEMA } from "./schema-number";
-import { queryOptions } from "@tanstack/react-query";
+import { type QueryClient, queryOptions } from "@tanstack/react-query";
 import type { Going } from "../domain/track";
 import { client, type Schemas, sendAtOnce, unwrap } from "./client";
 
@@ -45,6 +45,14 @@ export const queries = {
       staleTime: Infinity,
     }),
 };
+
+/**
+ * Ask again what a deletion or a putting back changes. What a trip was told as it was saved then
+ * stands: asked again with the rest, it rehearsed every trip in the list before the bin was drawn.
+ */
+export function listsChanged(cache: QueryClient): Promise<void> {
+  return cache.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== "trip-told" });
+}
 
 export function tellFamily(question: Schemas["FamilyQuestion"]): Promise<Schemas["FamilyTold"]> {
   return unwrap(client.POST("/api/family", { body: question }));

@@ -5,6 +5,7 @@ import {
   cameraPlan,
   freshAssignment,
   freshKey,
+  kitKeys,
   rolledEverywhere,
   moved,
   withAssignment,
@@ -30,6 +31,7 @@ import {
   withCopiedCard,
   withNewCamera,
 } from "./kitEdits";
+import { withoutNamed } from "./refers";
 import { asKind, freshItem, fromLocalField, heightAtEnd, localField } from "./routeEdits";
 import type { Battery, BatteryFamily, Camera, Card, Item, Kit, Mode } from "./types";
 
@@ -102,6 +104,26 @@ describe("legs and stops", () => {
     expect(after.trip.items.map((one) => one.id)).toEqual(["camp"]);
     expect(after.plan.assignments).toEqual([]);
     expect(after.plan.swaps).toEqual([]);
+  });
+  it("deleting one takes the rows of every list that names it, and no other", () => {
+    const rows = [
+      { item: "way", camera: "chin", gear: "mic", unit: "mic", drive: "d", to: "x" },
+      { item: "camp", camera: "chin", gear: "mic", unit: "mic", drive: "d", to: "x" },
+    ];
+    const lists = ["assignments", "swaps", "card_swaps", "plugs", "gear", "copies"] as const;
+    const full = { ...plan, ...Object.fromEntries(lists.map((one) => [one, rows])) };
+    const after = withoutItem({ trip, plan: full }, "way").plan;
+    for (const list of lists) expect(after[list], list).toEqual([rows[1]]);
+    expect(withoutNamed(full, "power", () => true).plugs).toEqual(
+      rows.map((one) => ({ ...one, to: null, place: null })),
+    );
+    const links = [{ cameras: ["chin", "boom", "camp"] }, { cameras: ["chin", "boom"] }];
+    const apart = withoutNamed({ ...plan, links }, "camera", (one) => one === "chin");
+    expect(apart.links).toEqual([{ cameras: ["boom", "camp"] }]);
+  });
+  it("a key of a new thing is none of the kit's, whatever list it stands in", () => {
+    const gear = [{ id: "mic" }] as unknown as Kit["gear"];
+    expect(freshKey("Mic", kitKeys({ ...EMPTY, gear }))).toBe("mic-2");
   });
   it("are changed, inserted and moved", () => {
     expect(withItem(trip, { ...way, name: "ridge" }).items[1]?.name).toBe("ridge");

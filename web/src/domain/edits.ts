@@ -1,3 +1,4 @@
+import { withoutNamed } from "./refers";
 import type {
   Assignment,
   Camera,
@@ -167,14 +168,7 @@ export function withInserted(trip: Trip, place: number, items: readonly Item[]):
 export function withoutItem(doc: TripAndPlan, id: string): TripAndPlan {
   return {
     trip: { ...doc.trip, items: doc.trip.items.filter((one) => one.id !== id) },
-    plan: {
-      ...doc.plan,
-      assignments: doc.plan.assignments.filter((one) => one.item !== id),
-      swaps: doc.plan.swaps.filter((one) => one.item !== id),
-      card_swaps: doc.plan.card_swaps.filter((one) => one.item !== id),
-      plugs: doc.plan.plugs.filter((one) => one.item !== id),
-      copies: doc.plan.copies.filter((one) => one.item !== id),
-    },
+    plan: withoutNamed(doc.plan, "item", (named) => named === id),
   };
 }
 
@@ -199,8 +193,8 @@ export function freshKey(name: string, taken: Iterable<string>): string {
   return key;
 }
 
+/** The keys of everything in a kit: a new thing's key is none of them. */
 export function kitKeys(kit: Kit): string[] {
-  const units = [...kit.cameras, ...kit.batteries, ...kit.cards, ...kit.families, ...kit.pockets];
-  const power = [...kit.chargers, ...kit.sources, ...kit.loads, ...kit.drives];
-  return [...units, ...power].map((one) => one.id);
+  const lists = Object.values(kit).filter((one) => Array.isArray(one));
+  return lists.flat().flatMap((one) => ("id" in one ? [one.id] : []));
 }

@@ -1,6 +1,7 @@
 import type { operations } from "../api/schema";
 import type { TripAndPlan } from "./edits";
 import { METRES_A_MILE, shownIn } from "./measures";
+import { withoutNamed } from "./refers";
 import type { Item, Leg, TrackLaid, TrackRead, Trip } from "./types";
 import { kilometresText } from "./units";
 
@@ -30,7 +31,7 @@ export function withTrackBehind(
 export function withTrack(doc: TripAndPlan, laid: TrackLaid): TripAndPlan {
   return {
     trip: { ...doc.trip, place: laid.place, items: [...laid.items], ways: [laid.way] },
-    plan: { ...doc.plan, assignments: [], swaps: [], card_swaps: [], plugs: [], copies: [] },
+    plan: withoutNamed(doc.plan, "item", () => true),
   };
 }
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Iterator
 from typing import Any, Literal
 
 from pydantic import Field, ValidationError, model_validator
@@ -12,8 +11,9 @@ from .base import Part
 from .faults import BadDocument, FieldFault
 from .kit import Kit
 from .plan import Plan
-from .references import refuse_unknown
+from .references import refuse_missing
 from .trip import Trip
+from .units import units_of
 from .versions import brought_up, numbered
 
 
@@ -37,60 +37,7 @@ def check_references(kit: Kit, trip: Trip, plan: Plan) -> None:
     A mode or set-up that is missing is no error of the document but a finding: the kit may
     have changed since the plan was made.
     """
-    known = {
-        "camera": {c.id for c in kit.cameras},
-        "battery": {b.id for b in kit.batteries},
-        "card": {c.id for c in kit.cards},
-        "source": {s.id for s in kit.sources},
-        "drive": {d.id for d in kit.drives},
-        "leg or stop": {i.id for i in trip.items},
-    }
-    known["thing with a battery"] = {g.id for g in kit.gear}
-    stores = {s.id for s in kit.sources if s.kind in ("bank", "module")}
-    known["battery or bank"] = known["battery"] | stores | known["thing with a battery"]
-    known["source or charger"] = known["source"] | {c.id for c in kit.chargers} | known["camera"]
-    for where, what, name in _names_in(plan):
-        if name is not None:
-            refuse_unknown(f"{where}: {what}", name, known[what])
-
-
-def _names_in(plan: Plan) -> Iterator[tuple[str, str, str | None]]:
-    """Every name by which a plan leans on kit and trip: where, what it is, the name."""
-    for number, chosen in enumerate(plan.cameras):
-        where = f"plan.cameras[{number}]"
-        yield where, "camera", chosen.camera
-        yield where, "battery", chosen.battery
-        yield where, "card", chosen.card
-        yield where, "source", chosen.source
-    for number, assignment in enumerate(plan.assignments):
-        yield f"plan.assignments[{number}]", "camera", assignment.camera
-        yield f"plan.assignments[{number}]", "leg or stop", assignment.item
-    for number, swap in enumerate(plan.swaps):
-        yield f"plan.swaps[{number}]", "camera", swap.camera
-        yield f"plan.swaps[{number}]", "leg or stop", swap.item
-        yield f"plan.swaps[{number}]", "battery", swap.battery
-    for number, plug in enumerate(plan.plugs):
-        yield f"plan.plugs[{number}]", "battery or bank", plug.unit
-        yield f"plan.plugs[{number}]", "leg or stop", plug.item
-        yield f"plan.plugs[{number}]", "source or charger", plug.to
-    for number, change in enumerate(plan.card_swaps):
-        yield f"plan.card_swaps[{number}]", "camera", change.camera
-        yield f"plan.card_swaps[{number}]", "leg or stop", change.item
-        yield f"plan.card_swaps[{number}]", "card", change.card
-    for number, use in enumerate(plan.gear):
-        yield f"plan.gear[{number}]", "thing with a battery", use.gear
-        yield f"plan.gear[{number}]", "leg or stop", use.item
-    for number, wanted in enumerate(plan.full_by):
-        yield f"plan.full_by[{number}]", "battery or bank", wanted.unit
-    for number, copy in enumerate(plan.copies):
-        where = f"plan.copies[{number}]"
-        yield where, "leg or stop", copy.item
-        yield where, "camera", copy.camera
-        yield where, "card", copy.card
-        yield where, "drive", copy.drive
-    for number, link in enumerate(plan.links):
-        for name in link.cameras:
-            yield f"plan.links[{number}]", "camera", name
+    refuse_missing(plan, {**units_of(kit), "item": {i.id for i in trip.items}})
 
 
 def read_document(text: str | bytes) -> PlanDocument:

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 from pydantic import Field, model_validator
 
 from ..document import Activity, BadDocument, FieldFault, Item, Leg, OnWay, Plan, Stop, Trip, Way
 from ..document.base import DAY_S, Key, Label, Part
+from ..document.references import named_in, without_missing
 from ..document.rows import free_key
 from .ground import apart_m
 from .laying import HANDS, TrackQuestion, way_again
@@ -266,22 +268,29 @@ def _joined(leg: Leg, follower: Leg, timed_by: str) -> Leg:
 
 
 def _asked_on(plan: Plan, from_id: str, to_id: str, gone: set[str]) -> Plan:
-    """The plan with what was asked on a leg that is now part of another, less all that is gone."""
-    busy = {one.camera for one in plan.assignments if one.item == to_id}
-    asked = [
-        one.model_copy(update={"item": to_id})
-        if one.item == from_id and one.camera not in busy
-        else one
-        for one in plan.assignments
-    ]
-    return plan.model_copy(
+    """The plan with what was asked on a leg that is now part of another, less all that is gone.
+
+    What hands were told to do at the second leg's start goes: that place is gone.
+    """
+    moved = plan.model_copy(
         update={
-            "assignments": tuple(one for one in asked if one.item not in gone),
-            "swaps": tuple(one for one in plan.swaps if one.item not in gone),
-            "card_swaps": tuple(one for one in plan.card_swaps if one.item not in gone),
-            "plugs": tuple(one for one in plan.plugs if one.item not in gone),
-            "copies": tuple(one for one in plan.copies if one.item not in gone),
+            "assignments": _moved(plan.assignments, "camera", from_id, to_id),
+            "gear": _moved(plan.gear, "gear", from_id, to_id),
         }
+    )
+    named = {one.name for one in named_in(moved) if one.by.names == "item"}
+    return without_missing(moved, {"item": named - gone})
+
+
+def _moved(rows: Iterable[Any], of: str, from_id: str, to_id: str) -> tuple[Any, ...]:
+    """Rows with those of one leg on another, where the other has none of the same camera or thing."""
+    rows = tuple(rows)
+    there = {getattr(one, of) for one in rows if one.item == to_id}
+    return tuple(
+        one.model_copy(update={"item": to_id})
+        if one.item == from_id and getattr(one, of) not in there
+        else one
+        for one in rows
     )
 
 

@@ -44,8 +44,10 @@ def halt_after(before: Leg, key: str, name: str, duration_s: int) -> Stop:
 
 
 def asked_on_both(plan: Plan, first: str, second: str) -> Plan:
-    """The plan with what is asked on one leg asked on its second part too."""
-    more = (
+    """The plan with what is asked and used on one leg asked and used on its second part too."""
+    asked = (
         one.model_copy(update={"item": second}) for one in plan.assignments if one.item == first
     )
-    return plan.model_copy(update={"assignments": (*plan.assignments, *more)})
+    used = (one.model_copy(update={"item": second}) for one in plan.gear if one.item == first)
+    both = {"assignments": (*plan.assignments, *asked), "gear": (*plan.gear, *used)}
+    return plan.model_copy(update=both)

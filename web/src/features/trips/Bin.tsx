@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { type Binned, letGo, queries, takeOut } from "../../api/queries";
+import { type Binned, letGo, listsChanged, queries, takeOut } from "../../api/queries";
 
 const day = (at: string) => new Date(at).toLocaleDateString("en-GB", { dateStyle: "medium" });
 
@@ -7,7 +7,7 @@ const day = (at: string) => new Date(at).toLocaleDateString("en-GB", { dateStyle
 export function Bin() {
   const bin = useQuery(queries.bin());
   const cache = useQueryClient();
-  const onSettled = () => cache.invalidateQueries();
+  const onSettled = () => listsChanged(cache);
   const putting = useMutation({ mutationFn: takeOut, onSettled });
   const going = useMutation({ mutationFn: letGo, onSettled });
   const busy = putting.isPending || going.isPending;

@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { deleteKit } from "../../api/queries";
+import { deleteKit, listsChanged } from "../../api/queries";
 
 interface KitLine {
   id: number;
@@ -13,7 +13,7 @@ export function KitList({ kits }: { kits: readonly KitLine[] }) {
   const cache = useQueryClient();
   const removing = useMutation({
     mutationFn: deleteKit,
-    onSettled: () => cache.invalidateQueries(),
+    onSettled: () => listsChanged(cache),
   });
   if (kits.length === 0) return null;
   return (

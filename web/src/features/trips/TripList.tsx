@@ -2,7 +2,7 @@ import { Button, Dialog } from "@mui/material";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
-import { deleteTrip } from "../../api/queries";
+import { deleteTrip, listsChanged } from "../../api/queries";
 import { TripDays } from "./TripDays";
 
 interface TripLine {
@@ -21,7 +21,7 @@ export function TripList({ trips }: { trips: readonly TripLine[] }) {
     mutationFn: deleteTrip,
     onSettled: () => {
       setGoing(null);
-      void cache.invalidateQueries();
+      void listsChanged(cache);
     },
   });
   return (

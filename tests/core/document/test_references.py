@@ -46,7 +46,7 @@ def test_every_key_of_a_plan_is_in_the_table() -> None:
 
 
 def wired() -> dict[str, Any]:
-    """A plan with a row for every way of naming; each unit is named in one way only, but cameras."""
+    """A plan with a row for every way of naming; each unit but a camera is named in one way."""
     document = raw(
         [stop("camp", 3600), leg("way", 3600), stop("end", 3600)],
         [asks("cam", "way")],

@@ -283,7 +283,7 @@ def _asked_on(plan: Plan, from_id: str, to_id: str, gone: set[str]) -> Plan:
 
 
 def _moved(rows: Iterable[Any], of: str, from_id: str, to_id: str) -> tuple[Any, ...]:
-    """Rows with those of one leg on another, where the other has none of the same camera or thing."""
+    """Rows with those of one leg on another, where that has none of the same camera or thing."""
     rows = tuple(rows)
     there = {getattr(one, of) for one in rows if one.item == to_id}
     return tuple(

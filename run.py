@@ -287,6 +287,9 @@ def check() -> int:
     return 0
 
 
+LONG_FILE = 400
+
+
 def check_python() -> None:
     """The half of `check` that is Python's. Raises CalledProcessError or CannotGoOn."""
     described(write=False)
@@ -294,6 +297,10 @@ def check_python() -> None:
     run(PYTHON, "-m", "ruff", "format", "--check", ".")
     run(PYTHON, "-m", "mypy")
     run(PYTHON, "-m", "pytest", "-q", "tests/architecture")
+    for path in sorted((ROOT / "src").rglob("*.py")):
+        lines = len(path.read_text("utf-8").splitlines())
+        if lines > LONG_FILE:  # an alarm: what it holds may be several things
+            print(f"long: {path.relative_to(ROOT)} has {lines} lines")
 
 
 def check_page() -> None:

@@ -68,12 +68,15 @@ def body_of(camera: Camera, set_up: SetUp, defaults: Defaults) -> Body:
     )
 
 
-def shedding(body: Body, air_mps: float, height_m: float = 0.0) -> float:
+def shedding(body: Body, air_mps: float, height_m: float = 0.0, under: bool = False) -> float:
     """`g` of model/heat#node: 1 in still air for a bare camera, smaller the better heat is shed.
 
     air_mps [m/s] is the airflow around the kit, of which the mount has its share. Thin air at a
     height [m] sheds less: the factor of still-air rises and lags is in it (model/heat#height).
+    Under water the outer film is gone; only the way through body and case stays (model/heat#water).
     """
+    if under:
+        return body.least_g * body.case_factor
     thin = body.thinning
     dense = math.exp(-height_m / thin.scale_m)
     air_a = body.air_a * dense**thin.moving

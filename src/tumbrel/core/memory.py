@@ -113,9 +113,9 @@ def longest_clip_s(mode: Mode, set_up: SetUp | None, *, frames: bool = False) ->
 
     Source: model/memory#clips.
     """
-    limits = [mode.clip_limit_s]
-    if set_up is not None:
-        limits.append(set_up.lapse_limit_s if frames else set_up.clip_limit_s)
+    if frames:
+        return None if set_up is None else set_up.lapse_limit_s
+    limits = [mode.clip_limit_s, None if set_up is None else set_up.clip_limit_s]
     return min((one for one in limits if one is not None), default=None)
 
 

@@ -1,32 +1,48 @@
-"""The kit shelf: how long each mode records in given air, and what ends it first."""
+"""The kit shelf: how long each mode records in given air, and what ends it first.
+
+A cord is a roll: the trip's own preparing and playing of one leg in that air.
+"""
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator
-from dataclasses import dataclass
-from typing import Annotated, Literal
+from dataclasses import dataclass, replace
+from datetime import datetime
+from typing import Annotated, Final, Literal
 
 from pydantic import Field
 
 from .charging import MS_PER_HOUR
-from .cold import cold_curve, points_of
-from .document import BatteryFamily, Camera, Card, CardSlot, Kit, Leg, Mode, SetUp, Trip
-from .document.base import Celsius, Part
-from .energy import mode_w, nominal_wh
-from .heat import body_of, ms_to_level, shedding
-from .memory import (
-    byte_rate,
-    card_is_too_large,
-    card_store,
-    fixed_store,
-    longest_clip_s,
-    ms_to_full,
-    store_keeps_up,
+from .document import (
+    Assignment,
+    Battery,
+    BatteryFamily,
+    Camera,
+    Card,
+    CardSlot,
+    DrawInWatts,
+    Kit,
+    Leg,
+    Mode,
+    Plan,
+    PlanDocument,
+    SetUp,
+    Trip,
 )
+from .document.base import Celsius, Part
+from .energy import mode_w
+from .memory import Store, card_is_too_large, card_store, fixed_store, store_keeps_up
 from .parameters import DEFAULTS, Defaults, Parameter
-from .two_lags import chained, first_zero
+from .rehearsal.camera.camera_run import CameraRun
+from .rehearsal.camera.causes import Cause
+from .rehearsal.camera.starting import COLD_NOT_EMPTY
+from .rehearsal.camera.turns import RECORDING
+from .rehearsal.engine.engine import Rehearser
+from .rehearsal.trip.prepare import prepare
+from .rehearsal.trip.scene import CardAtStart
 
-End = Literal["empty", "hot", "card_full", "clip_limit"]
+End = Literal["empty", "cold", "hot", "card_full", "clip_limit"]
 VARIED = ("draw_spread", "tau_s", "resistance_k_per_w", "airflow_a", "stop_c")
 
 
@@ -75,34 +91,47 @@ class Shelf(Part):
 
 @dataclass(frozen=True)
 class HungMode:
-    """What a cord is computed from."""
+    """What a cord is played from; no room: nothing that it writes to is ever full."""
 
     camera: Camera
     mode: Mode
     set_up: SetUp
     family: BatteryFamily
     room_bytes: int | None
-    ambient_c: float
-    air_mps: float
+    trip: Trip
 
 
-LONGEST_MS = 48 * 3_600_000
+LONGEST_MS: Final = 48 * 3_600_000
+HUNG: Final = "hung"
+ENDLESS_BYTES: Final = 10**18
+END_OF: Final[dict[Cause, End]] = {
+    Cause.HOT: "hot",
+    Cause.EMPTY: "empty",
+    Cause.COLD: "cold",
+    Cause.CARD_FULL: "card_full",
+}
 
 
 def mode_runtimes(question: ShelfQuestion, defaults: Defaults = DEFAULTS) -> Shelf:
     """Hang every mode of every camera: a full battery, the largest fitting card, until it ends."""
     longest = _longest_leg(question.trip)
+    trip = _endless(question.ambient_c, question.air_mps)
     cords = []
     for camera in question.kit.cameras:
         set_up = next((s for s in camera.set_ups if s.id == question.set_up), camera.set_ups[0])
         family = next(f for f in question.kit.families if f.id == camera.battery_family)
         for mode in camera.modes:
             room = _room(camera, set_up, mode, question.kit.cards, defaults)
-            hung = HungMode(
-                camera, mode, set_up, family, room, question.ambient_c, question.air_mps
-            )
+            hung = HungMode(camera, mode, set_up, family, room, trip)
             cords.append(_cord(hung, longest, defaults))
     return Shelf(cords=tuple(cords), longest=longest, headline=_headline(cords, longest))
+
+
+def _endless(ambient_c: float, air_mps: float) -> Trip:
+    """A leg in one air, as long as cords are looked at."""
+    air = {"temp_start_c": ambient_c, "temp_end_c": ambient_c, "air_mps": air_mps}
+    leg = Leg(id=HUNG, name=HUNG, duration_s=LONGEST_MS // 1000, hands="never", **air)
+    return Trip(name=HUNG, start=datetime(2027, 6, 12), items=(leg,))  # noqa: DTZ001 - local
 
 
 def _longest_leg(trip: Trip | None) -> LongestLeg | None:
@@ -125,13 +154,16 @@ def _room(
 
 
 def _cord(hung: HungMode, longest: LongestLeg | None, defaults: Defaults) -> Cord:
-    ends = _ends(hung, defaults)
-    ranges = [one[0][0] for one in (_ends(hung, each) for each in _varied(hung, defaults)) if one]
+    roll = _rolled(hung, defaults)
+    ends = _ends(roll)
+    varied = [_ends(_rolled(each, values)) for each, values in _varied(hung, defaults)]
+    ranges = [one[0][0] for one in varied if one]
     first = ends[0] if ends else None
     second = ends[1] if len(ends) > 1 else None
     minutes = first[0] / 60_000 if first else None
     lasts = None if longest is None else minutes is None or minutes >= longest.minutes
-    body = body_of(hung.camera, hung.set_up, defaults)
+    climate, recording = roll.thermal.climate, roll.schedule.spans[0].recording
+    assert recording is not None
     return Cord(
         camera=hung.camera.id,
         mode=hung.mode.id,
@@ -142,68 +174,85 @@ def _cord(hung: HungMode, longest: LongestLeg | None, defaults: Defaults) -> Cor
         high_minutes=max(ranges) / 60_000 if ranges else None,
         second_minutes=second[0] / 60_000 if second else None,
         second_end=second[1] if second else None,
-        steady_c=round(_level_c(hung, defaults), 1),
-        stop_c=body.limits.stop_c,
+        steady_c=round(climate.base_c[0] + climate.g[0] * recording.rise_k, 1),
+        stop_c=roll.thermal.body.limits.stop_c,
         measured=hung.mode.rise_k is not None and hung.set_up.tau_s is not None,
         lasts_longest_leg=lasts,
     )
 
 
-def _level_c(hung: HungMode, defaults: Defaults) -> float:
-    body = body_of(hung.camera, hung.set_up, defaults)
-    g = shedding(body, hung.air_mps)
-    watts = mode_w(hung.mode, hung.family) * defaults.draw_spread.value
-    rise = hung.mode.rise_k
-    return hung.ambient_c + g * (rise if rise is not None else body.resistance_k_per_w * watts)
+def _rolled(hung: HungMode, defaults: Defaults) -> CameraRun:
+    """The camera as it rolls in one air from a full battery, just begun: the trip's own play of it.
+
+    It is awake as it begins, runs on its battery, and writes to what it hangs with.
+    """
+    set_up = hung.set_up.model_copy(update={"power": "battery"})
+    camera = hung.camera.model_copy(
+        update={"modes": (hung.mode,), "set_ups": (set_up,), "boot_s": 0.0, "mounts": ()}
+    )
+    battery = Battery(id=HUNG, name=HUNG, family=hung.family.id)
+    asked = Assignment(camera=camera.id, item=HUNG, mode=hung.mode.id, set_up=set_up.id)
+    document = PlanDocument.model_construct(
+        kit=Kit.model_construct(families=(hung.family,), cameras=(camera,), batteries=(battery,)),
+        trip=hung.trip,
+        plan=Plan.model_construct(assignments=(asked,)),
+    )
+    scene = prepare(document, defaults, as_typed=True)
+    room = ENDLESS_BYTES if hung.room_bytes is None else hung.room_bytes
+    store = CardAtStart(Store(HUNG, HUNG, room, 0, math.inf), 0, 1, math.inf)
+    fitted = replace(scene.cameras[0], store=HUNG, beside=None)
+    rehearser = Rehearser(replace(scene, cards=(store,), cameras=(fitted,)))
+    rehearser.play(until_ms=1)
+    return rehearser.cameras[0]
 
 
-def _ends(hung: HungMode, defaults: Defaults) -> list[tuple[int, End]]:
+def _ends(run: CameraRun) -> list[tuple[int, End]]:
     """Everything that would end the recording, the soonest first [ms]."""
-    body = body_of(hung.camera, hung.set_up, defaults)
-    g = shedding(body, hung.air_mps)
-    watts = mode_w(hung.mode, hung.family) * defaults.draw_spread.value
-    full_wh = nominal_wh(hung.family.mah, hung.family.nominal_v)
-    level_c = _level_c(hung, defaults)
-    rate = byte_rate(hung.mode, defaults)
-    longest_s = longest_clip_s(hung.mode, hung.set_up)
-    limit_s = None if hung.camera.continues_after_clip else longest_s
+    if run.state != RECORDING or run.recorder.clip is None:
+        return [(0, END_OF[cause]) for cause in run.holds if cause in END_OF][:1]
+    forecast, recording = run.forecast(), run.recording
+    assert recording is not None
+    limit_ms = None if run.camera.continues_after_clip else recording.clip_limit_ms
+    empty_ms = forecast.empty_ms(LONGEST_MS)
     timed: list[tuple[int | None, End]] = [
-        (ms_to_level(hung.ambient_c, level_c, body.limits.stop_c, body.tau_s * g), "hot"),
-        (_ms_to_dead(hung, watts / full_wh, level_c, body.tau_s * g, defaults), "empty"),
-        (ms_to_full(rate, hung.room_bytes) if hung.room_bytes is not None else None, "card_full"),
-        (limit_s * 1000 if limit_s else None, "clip_limit"),
+        (forecast.heat_ms(LONGEST_MS), "hot"),
+        (empty_ms, "empty" if empty_ms is None else _how_empty(run, empty_ms)),
+        (run.recorder.clip.full_ms(), "card_full"),
+        (limit_ms, "clip_limit"),
     ]
     known = [(at, end) for at, end in timed if at is not None and at <= LONGEST_MS]
     return sorted(known, key=lambda pair: pair[0])
 
 
-def _ms_to_dead(
-    hung: HungMode, draw_per_h: float, level_c: float, lag_s: float, defaults: Defaults
-) -> int | None:
-    """When a full cell gives no more [ms]: it starts as cold as the air and follows the body."""
-    curve = cold_curve(points_of(hung.family, defaults))
-    fall, lag_ms = draw_per_h / MS_PER_HOUR, defaults.tau_cell_s.value * 1000.0
-    air_c = hung.ambient_c
-    cooling = abs(level_c - air_c) / lag_ms if level_c < air_c else 0.0
-
-    def left(at: float) -> tuple[float, float]:
-        _, cell_c = chained(air_c, air_c, level_c, lag_s * 1000.0, lag_ms, at)
-        return 1.0 - fall * at - curve.at(cell_c), fall + curve.steepest * cooling
-
-    return first_zero(left, LONGEST_MS)
+def _how_empty(run: CameraRun, at_ms: int) -> End:
+    """Spent, or held back by the cold with some charge left (model/cold#reach)."""
+    cell = run.cell
+    assert cell is not None
+    left = cell.charge - run.energy.drain_w * (at_ms - run.now_ms) / MS_PER_HOUR / cell.wh
+    return "cold" if left >= COLD_NOT_EMPTY else "empty"
 
 
-def _varied(hung: HungMode, defaults: Defaults) -> Iterator[Defaults]:
-    """The defaults with one unmeasured parameter at a time at the ends of its range."""
+def _varied(hung: HungMode, defaults: Defaults) -> Iterator[tuple[HungMode, Defaults]]:
+    """The cord with one unmeasured figure at a time at the ends of its range."""
     measured = {"resistance_k_per_w"} if hung.mode.rise_k is not None else set()
     measured |= {"tau_s"} if hung.set_up.tau_s is not None else set()
     measured |= {"stop_c"} if hung.camera.limits is not None else set()
     for name in VARIED:
         parameter = getattr(defaults, name)
         assert isinstance(parameter, Parameter)
-        for value in (parameter.value, parameter.low, parameter.high):
-            if name not in measured:
-                yield defaults.with_value(name, value)
+        for value in (parameter.low, parameter.high):
+            if name not in measured and name == "draw_spread":
+                yield _drinking(hung, value), defaults
+            elif name not in measured:
+                yield hung, defaults.with_value(name, value)
+    yield hung, defaults
+
+
+def _drinking(hung: HungMode, times: float) -> HungMode:
+    """The cord with a mode that drinks so many times as much."""
+    watts = mode_w(hung.mode, hung.family) * times
+    draw = DrawInWatts.model_construct(kind="watts", watts=watts)
+    return replace(hung, mode=hung.mode.model_copy(update={"draw": draw}))
 
 
 def _headline(cords: list[Cord], longest: LongestLeg | None) -> str:

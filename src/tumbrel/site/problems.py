@@ -26,6 +26,7 @@ from tumbrel.history.api import PROBLEM_TYPE, Fault, ProblemOut
 from tumbrel.history.refusals import InUse, NothingToUndo, NotThere, Stale
 from tumbrel.working.desks import Busy
 from tumbrel.working.watch import Abandoned
+from tumbrel.working.worker import Failed
 
 MOST_FAULTS = 50
 log = logging.getLogger(__name__)
@@ -131,6 +132,8 @@ def failed(request: HttpRequest, error: Exception) -> HttpResponse:
         where = request.resolver_match.route if request.resolver_match else ""
         log.error("%s %s failed", request.method, where, exc_info=error)
         detail = f"Tumbrel failed at this ({type(error).__name__}). Nothing was changed."
+        if isinstance(error, Failed):  # what is worked out apart only reads what was kept before
+            detail = f"Tumbrel failed at this ({error}). What you changed is kept."
         problem = Problem(500, "failed", detail)
     return problem_response(problem)
 

@@ -13,17 +13,15 @@ from django.db import transaction
 from tumbrel.core.card import TripCard, card_of, changes_between
 from tumbrel.core.document import BadDocument, FieldFault, PlanDocument
 from tumbrel.core.formats.card_out import CardForm, page_parts, write_csv, write_ics, write_page
-from tumbrel.core.parameters import DEFAULTS
-from tumbrel.core.rehearsal.engine.checkpoints import play_once
-from tumbrel.core.report import tell
 from tumbrel.working.desks import edit
 from tumbrel.working.worker import Gone
 
 from .files import stem_of
 from .models import CardMade, CardTick, Trip
 from .queries import trip_row
+from .rehearsing import told_of
 from .schemas import CardState, Tick
-from .to_core import document_of, sun_days
+from .to_core import document_of
 
 KINDS = {"html": "text/html", "ics": "text/calendar", "csv": "text/csv"}
 MOST_KEPT = 5000
@@ -32,8 +30,8 @@ MOST_KEPT = 5000
 def card_text(breathe: Callable[[], None], document: str) -> Iterator[bytes]:
     """The card of a document (as JSON), as JSON."""
     asked = PlanDocument.model_validate_json(document)
-    played = play_once(asked, None, DEFAULTS, sun_days, breathe)
-    yield card_of(asked, tell(played)).model_dump_json().encode("utf-8")
+    told = told_of(asked, breathe)
+    yield card_of(asked, told).model_dump_json().encode("utf-8")
 
 
 def _card(row: Trip, gone: Gone) -> TripCard:

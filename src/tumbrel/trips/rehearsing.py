@@ -16,8 +16,10 @@ from tumbrel.core.parameters import DEFAULTS
 from tumbrel.core.rehearsal.engine.checkpoints import Earlier, play_from, play_once
 from tumbrel.core.rehearsal.engine.played import Played
 from tumbrel.core.rehearsal.result.result import Rehearsal
-from tumbrel.core.report import tell
+from tumbrel.core.report import not_rehearsed, tell
+from tumbrel.working.watch import Abandoned
 
+from .kept_plans import keep_plan
 from .to_core import sun_days
 
 MOST_TRIPS = 4
@@ -33,9 +35,49 @@ def rehearse_again(breathe: Breathe, document: PlanDocument) -> Rehearsal:
     not there is played from its start, with the same result. Raises BadDocument as the core does.
     """
     key = f"{document.trip.name}|{document.trip.start.isoformat()}"
-    played, now = play_from(document, _earlier.get(key), DEFAULTS, sun_days, breathe)
-    _earlier[key] = now
-    return tell(played)
+
+    def play() -> Rehearsal:
+        played, now = play_from(document, _earlier.get(key), DEFAULTS, sun_days, breathe)
+        told = tell(played, strict=False)
+        _earlier[key] = now
+        return told
+
+    def afresh() -> Rehearsal:
+        _earlier.pop(key, None)
+        return tell(play_once(document, None, DEFAULTS, sun_days, breathe), strict=False)
+
+    return _told(document, play, afresh)
+
+
+def told_of(document: PlanDocument, breathe: Breathe | None = None) -> Rehearsal:
+    """A document rehearsed from its start. Raises BadDocument as the core does."""
+
+    def play() -> Rehearsal:
+        return tell(play_once(document, None, DEFAULTS, sun_days, breathe), strict=False)
+
+    return _told(document, play)
+
+
+def _told(document: PlanDocument, *ways: Callable[[], Rehearsal]) -> Rehearsal:
+    """What the first way tells that does not fail; a plan at which one does is kept for us.
+
+    No answer is never the answer: where none does, a rehearsal that says so.
+    """
+    kind = ""
+    for way in ways:
+        try:
+            told = way()
+        except (BadDocument, Abandoned):
+            raise
+        except Exception as error:
+            kind = type(error).__name__
+            keep_plan(document, kind, error)
+            continue
+        broken = [one.values["ledger"] for one in told.findings if one.code == "does_not_balance"]
+        if broken:
+            keep_plan(document, f"{broken[0]} does not balance")
+        return told
+    return not_rehearsed(document, kind, DEFAULTS, sun_days)
 
 
 def rehearsal_text(breathe: Breathe, document: str | bytes) -> Iterator[bytes]:

@@ -15,7 +15,6 @@ from tumbrel.core.document.base import DAY_S, LONGEST_TRIP_S
 from tumbrel.core.formats.tracks import read_track
 from tumbrel.core.formats.tracks_out import TrackForm, write_track
 from tumbrel.core.rehearsal.trip.timeline import lay_out
-from tumbrel.core.report import rehearse
 from tumbrel.core.route.cleaning import cleaned
 from tumbrel.core.route.correcting import laid_again
 from tumbrel.core.route.laying import TrackQuestion, lay_track
@@ -24,6 +23,7 @@ from tumbrel.core.route.track import Track
 
 from .files import stem_of
 from .models import Trip as TripRow
+from .rehearsing import told_of
 from .schemas import TrackAsked, TrackRead
 from .to_core import document_of, sun_days
 
@@ -84,5 +84,5 @@ def _read(data: bytes) -> Track:
 def track_file(row: TripRow, form: TrackForm) -> tuple[str, str]:
     """Name and text of a trip's ways as a file. Raises BadDocument when it has none."""
     document = document_of(row)
-    told = rehearse(document, sun_days=sun_days)
+    told = told_of(document)
     return f"{stem_of(row)}.{form}", write_track(document, told, form)

@@ -8,9 +8,6 @@ from django.contrib.auth.models import User
 from django.db import transaction
 
 from tumbrel.core.document import BadDocument, FieldFault, PlanDocument
-from tumbrel.core.parameters import DEFAULTS
-from tumbrel.core.rehearsal.engine.checkpoints import play_once
-from tumbrel.core.report import tell
 from tumbrel.core.variants import STARTING, Compared, Start, ledger_of, made
 from tumbrel.history.refusals import NotThere
 from tumbrel.working.desks import heavy
@@ -18,9 +15,9 @@ from tumbrel.working.worker import Gone
 
 from .models import Trip, Variant
 from .queries import trip_row
-from .rehearsing import Breathe, player_of
+from .rehearsing import Breathe, player_of, told_of
 from .schemas import VariantCompared, VariantKept, VariantLine
-from .to_core import document_of, sun_days, variant_from, without_ways
+from .to_core import document_of, variant_from, without_ways
 
 MOST_VARIANTS = 40
 MOST_COMPARED = 4
@@ -116,8 +113,7 @@ def compared_text(breathe: Breathe, states: tuple[tuple[str | None, str], ...]) 
     """States (a variant's line, or none, and a document, as JSON), rehearsed one by one."""
     for line, text in states:
         bare = PlanDocument.model_validate_json(text)
-        played = play_once(bare, None, DEFAULTS, sun_days, breathe)
-        told = tell(played)
+        told = told_of(bare, breathe)
         state = Compared(document=bare, rehearsal=told, ledger=ledger_of(bare, told))
         variant = None if line is None else VariantLine.model_validate_json(line)
         yield VariantCompared(variant=variant, state=state).model_dump_json().encode("utf-8")

@@ -42,6 +42,7 @@ CONDITIONS = Conditions(
     (0.0, 0.0, 300.0, 800.0, 100.0, 0.0),
     (0.0,) * 6,
     (0.0,) * 6,
+    (False,) * 6,
 )
 WARM = warmths_of(DEFAULTS)
 TIMES = st.integers(0, END_MS)
@@ -122,7 +123,9 @@ def test_a_body_in_the_sun_stands_above_the_air() -> None:
     """
     cam = document([leg("way", 600)], [asks("cam", "way")]).kit.cameras[0]
     body = body_of(cam, cam.set_ups[0], DEFAULTS)
-    windy = Conditions((0, STEP_MS), (10.0, 10.0), (0.0, 800.0), (0.0, 4.0), (0.0, 0.0))
+    windy = Conditions(
+        (0, STEP_MS), (10.0, 10.0), (0.0, 800.0), (0.0, 4.0), (0.0, 0.0), (False, False)
+    )
     found = climate_of(body, windy)
     assert found.g == pytest.approx((1.0, 1.0 / 2.6))
     rise_k = body.sun_k_per_w_m2 * 800.0

@@ -27,7 +27,7 @@ from tests.build import (
 from tests.conftest import DEMO
 from tumbrel.core.cli import main, schema_text
 from tumbrel.core.document import PlanDocument
-from tumbrel.core.rehearsal.result.ledgers import LedgerBreach, check
+from tumbrel.core.rehearsal.result.ledgers import LedgerBreach, breaches_of, refuse
 from tumbrel.core.rehearsal.result.minutes import share_out, whole_minutes
 from tumbrel.core.rehearsal.result.result import Ledgers
 from tumbrel.core.report import rehearse
@@ -175,7 +175,7 @@ GOOD = Ledgers(
 
 
 def test_ledgers_that_balance_pass() -> None:
-    check(GOOD)
+    assert list(breaches_of(GOOD)) == []
 
 
 @pytest.mark.parametrize(
@@ -188,8 +188,10 @@ def test_ledgers_that_balance_pass() -> None:
     ],
 )
 def test_a_ledger_that_does_not_balance_raises(field: str, value: float, words: str) -> None:
+    (breach,) = breaches_of(GOOD.model_copy(update={field: value}))
+    assert breach.camera is None
     with pytest.raises(LedgerBreach, match=words):
-        check(GOOD.model_copy(update={field: value}))
+        refuse((breach,))
 
 
 @given(st.lists(st.integers(0, 10_000_000), min_size=1, max_size=20))

@@ -1,5 +1,6 @@
 import { replaceEqualDeep } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useState } from "react";
+import { fellOver } from "../domain/ours";
 import type { PlanDocument, Rehearsal } from "../domain/types";
 import { Pump } from "./pump";
 import { rehearse } from "./rehearsals";
@@ -12,6 +13,10 @@ export interface Shown {
 export interface Rehearsing {
   /** The newest result, with the document that it belongs to. */
   shown: Shown | null;
+  /** The newest document that was rehearsed without a fault of Tumbrel. */
+  good: PlanDocument | null;
+  /** The document as it is now. */
+  asked: PlanDocument | null;
   /** The picture is older than the plan. */
   late: boolean;
   error: Error | null;
@@ -26,12 +31,13 @@ export interface Rehearser extends Rehearsing {
 
 interface Told {
   shown: Shown | null;
+  good: PlanDocument | null;
   error: Error | null;
 }
 
 /** Rehearses a document whenever it changes; the last good picture stays until the next one is there. */
 export function useRehearsal(document: PlanDocument | null): Rehearser {
-  const [told, setTold] = useState<Told>({ shown: null, error: null });
+  const [told, setTold] = useState<Told>({ shown: null, good: null, error: null });
   const [pump] = useState(
     () =>
       new Pump<PlanDocument, Rehearsal>(
@@ -44,6 +50,7 @@ export function useRehearsal(document: PlanDocument | null): Rehearser {
               document: asked,
               rehearsal: replaceEqualDeep(old.shown?.rehearsal, rehearsal),
             },
+            good: fellOver(rehearsal) ? old.good : asked,
             error: null,
           }));
         },
@@ -70,5 +77,8 @@ export function useRehearsal(document: PlanDocument | null): Rehearser {
   }, [document, push]);
   const settled = useCallback(() => pump.settled(), [pump]);
   const late = told.shown?.document !== document;
-  return useMemo(() => ({ ...told, late, push, settled }), [told, late, push, settled]);
+  return useMemo(
+    () => ({ ...told, asked: document, late, push, settled }),
+    [told, document, late, push, settled],
+  );
 }

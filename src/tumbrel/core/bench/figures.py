@@ -37,7 +37,7 @@ Kind = Literal[
 Told = Literal["lasts_min", "rise_k"]
 
 # Spreads before any run, as standard deviations of the logarithm.
-DRAW_SPREAD = 0.15
+DRAW_SPREAD = 0.25
 ENERGY_SPREAD = 0.08
 RISE_SPREAD = 0.35
 MODE_HEAT_SPREAD = 0.05
@@ -51,7 +51,7 @@ WARN_BELOW_K = 7.0  # a camera warns this far below where it stops
 STORE_SPREAD = 0.08
 RATE_SPREAD = 0.45
 TAPER_SPREAD = 0.30  # of what is left to fill where the taper begins
-COLD_SPREAD = 0.25
+COLD_SPREAD = 0.40
 FAN_SPREAD = 0.25  # of what is typed of a fan: nobody measures that
 PAUSE_SPREAD = 0.10
 COLD_BELOW_C = 5.0

@@ -37,14 +37,15 @@ if TYPE_CHECKING:
     from .model import Array
     from .runs import BenchRun
 
-RISE_ERROR = 0.04
-TIME_ERROR = 0.02
+RISE_ERROR = 0.08  # of a repeated run
+TIME_ERROR = 0.06
 COLD_ERROR = 2.0  # of a time, for each share of the charge that the room hides at the start
 CHARGE_READING = 0.02
 METER_ERROR = 0.03  # of a meter at the cell
 PORT_ERROR = 0.06  # of one at the port: the regulator's efficiency is not known
 FULL_ENOUGH = 0.98  # nothing goes into a cell this full
 ROBUST_FROM = 2.5
+SAID_FROM = 1.0  # what is said of a draw may be said of nothing: a run in it outweighs that
 OUTLIER_FROM = 3.5
 STARTS = 3
 JAC_STEP = 1e-6
@@ -109,11 +110,14 @@ def learn(
     counted = usable(camera, runs)
     figures = figures_of(camera, family, defaults, counted)
     means, spreads = np.array(figures.means()), np.array(figures.spreads())
+    said = np.array([one.kind == "draw_w" for one in figures.all])
 
     def errors(logs: Array) -> Array:
         data = [one for run in counted for one in _misfits(logs, figures, run, defaults)]
         seen = _robust(np.stack(data, axis=-1)) if data else logs[..., :0]
-        return np.concatenate([seen, (logs - means) / spreads], axis=-1)
+        apart = (logs - means) / spreads
+        apart = np.where(said, _robust(apart, SAID_FROM), apart)
+        return np.concatenate([seen, apart], axis=-1)
 
     steps = JAC_STEP * np.eye(len(means))
 
@@ -239,12 +243,12 @@ def _not_before(margin: Any) -> Any:
     return np.sqrt(-2.0 * log_ndtr(margin))
 
 
-def _robust(errors: Array) -> Array:
+def _robust(errors: Array, above: float = ROBUST_FROM) -> Array:
     """Large residuals count by their size, not its square (soft L1): no single run can rule."""
     import numpy as np  # noqa: PLC0415 - slow to import
 
-    scaled = np.sqrt(1.0 + (errors / ROBUST_FROM) ** 2) - 1.0
-    return np.sign(errors) * ROBUST_FROM * np.sqrt(2.0 * scaled)
+    scaled = np.sqrt(1.0 + (errors / above) ** 2) - 1.0
+    return np.sign(errors) * above * np.sqrt(2.0 * scaled)
 
 
 def _residual(logs: Array, figures: Figures, run: BenchRun, defaults: Defaults) -> Residual:

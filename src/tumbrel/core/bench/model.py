@@ -31,6 +31,7 @@ if TYPE_CHECKING:
 HALVINGS = 12  # then a straight line between
 APART = 1e-3
 COOL_C = 0.0
+LEAST_MIN = 0.01  # where the cold holds all of it, so that its logarithm is finite
 
 
 @dataclass(frozen=True)
@@ -180,7 +181,7 @@ def _empty_min(
         low, high = np.where(lasts, at, low), np.where(lasts, high, at)
     above, below = np.maximum(left(low), 0.0), np.maximum(-left(high), 1e-12)
     found: Array = low + (high - low) * above / (above + below)  # smooth: its slopes are wanted
-    return found
+    return np.maximum(found, LEAST_MIN)
 
 
 def cell_after(minutes: float, course: BodyCourse, bench: Bench, defaults: Defaults) -> Array:

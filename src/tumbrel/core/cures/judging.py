@@ -23,6 +23,7 @@ from ..document import (
 )
 from ..document.base import Part
 from ..rehearsal.engine.played import Played
+from ..rehearsal.result.ledgers import LedgerBreach, balance, refuse
 from ..rehearsal.result.result import Rehearsal, Severity
 from ..report import tell
 from ..wording.cures import cure_words, joined, nothing_cures
@@ -102,7 +103,7 @@ def cures_of(document: PlanDocument, target: CureTarget, play: Play) -> Iterator
     Singles first; when none closes the target alone, pairs and threes of the best that gain.
     Raises BadDocument when the target is not there.
     """
-    before = tell(play(document))
+    before = tell(play(document), strict=False)
     judge = _Judge(document, before, target, play)
     shown: list[_Judged] = []
     singles: list[_Judged] = []
@@ -177,7 +178,8 @@ class _Judge:
             after = PlanDocument.model_validate(after.model_dump())
             check_references(after.kit, after.trip, after.plan)
             played = self.play(after)
-        except (ValueError, BadDocument):
+            refuse(balance(played)[1])
+        except (ValueError, BadDocument, LedgerBreach):
             return None
         legs = origins(after, self.document)
         of_gap = self.target.code is None

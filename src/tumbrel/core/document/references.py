@@ -1,9 +1,9 @@
 """What a plan names, in one table; and checks that names are unique and known.
 
-Everything that has to know where a plan leans on kit and trip reads REFERS: the check of a document,
-which trips use a unit, what goes when a unit, leg or stop goes, and the page (as a made file). A new
-field of a plan that names something is one more row here; a test walks the schema and fails where
-a row is missing.
+Everything that has to know where a plan leans on kit and trip reads REFERS: the check of a
+document, which trips use a unit, what goes when a unit, leg or stop goes, and the page (as a made
+file). A new field of a plan that names something is one more row here; a test walks the schema and
+fails where a row is missing.
 """
 
 from __future__ import annotations

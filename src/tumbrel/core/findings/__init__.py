@@ -10,6 +10,7 @@ from . import (  # noqa: F401 - each registers its checks
     modes,
     mounts,
     moving,
+    ours,
     picture,
     power,
     recording,

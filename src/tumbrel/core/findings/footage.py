@@ -36,11 +36,12 @@ def copy_not_finished(seen: Seen) -> Iterator[Found]:
         if not copied.why_left:
             continue
         gb = gigabytes(copied.left_bytes)
+        lacks = gigabytes(copied.lacks_bytes)
         values: Values = {
             "clips": counted(copied.left_clips, "clip"),
             "do": "does" if copied.left_clips == 1 else "do",
             "drive": names[copied.drive],
-            "why": f"{gb} GB of room are missing on it"
+            "why": f"{lacks} GB of room are missing on it"
             if copied.why_left == "no_room"
             else f"the hands' time ran out with {gb} GB left",
         }

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ..rehearsal.hands.moving import gloved, move_ms
+from ..rehearsal.hands.moving import gloved
 from ..rehearsal.result.record import CameraRecord
-from ..rehearsal.trip.asked import Asked, Worn
+from ..rehearsal.trip.asked import Asked, Worn, move_ms
 from ..rehearsal.trip.timeline import Timeline
 from ..wording.moves import MOUNT_WORDS, set_up_words
 from .registry import Found, Seen, Values, check
@@ -26,6 +26,8 @@ def no_time_to_move(seen: Seen) -> Iterator[Found]:
             ends_ms = (before_ms, max(before_ms, span.start_ms - 1))
             gloves = any(gloved(record.timeline, at_ms) for at_ms in ends_ms)
             takes_ms = move_ms(run.camera, span.worn, gloves=gloves)
+            if takes_ms == 0:
+                continue  # what takes no time is no task
             free_ms = _free_ms(record.timeline, before_ms, span.start_ms)
             camera, worn = run.camera, span.worn
             was, to = MOUNT_WORDS[old.mount], MOUNT_WORDS[worn.mount]

@@ -3,16 +3,20 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import dataclass
+from datetime import date
 
-from ..document import Interval, Leg, Loop, Takes, Windows
+from ..document import Armed, Camera, Interval, Leg, Loop, Takes, Windows
+from ..document.patterns import Window
 from ..memory import longest_clip_s
 from ..patterns import frame_takes_ms
 from ..rehearsal.camera.asked_time import GapSpan
 from ..rehearsal.camera.causes import Cause
 from ..rehearsal.trip.asked import Looping
-from ..rehearsal.trip.timeline import place_of
+from ..rehearsal.trip.timeline import Laid, place_of
+from ..rehearsal.trip.triggers import answers, power_appears
 from ..rehearsal.trip.windows import days_of, span_of
-from ..wording.units import counted, kept_of, opening
+from ..wording.units import counted, hours, kept_of, opening
 from .registry import Found, Seen, Values, check
 
 
@@ -97,32 +101,115 @@ def save_comes_too_late(seen: Seen) -> Iterator[Found]:
             yield Found(path, values, run.camera.id, seen.item_of(span.assignment))
 
 
-@check("window_never_opens", "warn")
+@dataclass(frozen=True)
+class _Opening:
+    """A window of a stretch: whether it opens there, and whether its sun does so at all."""
+
+    number: int
+    place: int
+    window: Window
+    camera: Camera
+    part: Laid
+    days: frozenset[date]
+    opens: bool
+    no_sun: bool
+
+
+def _openings(seen: Seen) -> Iterator[_Opening]:
+    trip, timeline = seen.record.written.trip, seen.record.timeline
+    for number, assignment, camera in seen.assignments():
+        if not isinstance(assignment.pattern, Windows):
+            continue
+        part = timeline.by_id[assignment.item]
+        within = (part.start_ms, part.end_ms)
+        where = place_of(trip, part.item)
+        touching = list(days_of(trip, timeline, within))  # one that began the day before, too
+        for place, window in enumerate(assignment.pattern.windows):
+            spans = [span_of(window, trip, timeline, day, where) for day in touching]
+            opens = any(s is not None and s[0] < within[1] and s[1] > within[0] for s in spans)
+            no_sun = all(span is None for span in spans)
+            days = frozenset(touching[1:])
+            yield _Opening(number, place, window, camera, part, days, opens, no_sun)
+
+
+def _shut(seen: Seen) -> Iterator[tuple[_Opening, bool]]:
+    """Windows that open on none of their camera's legs that day, and if nothing else opens there.
+
+    One that is given to several legs counts by the day: a sunrise on the first of them is enough.
+    """
+    found = list(_openings(seen))
+    filmed = {one.number for one in found if one.opens}
+    for one in found:
+        same = [each for each in found if (each.camera, each.window) == (one.camera, one.window)]
+        if not any(each.opens and each.days & one.days for each in same):
+            yield one, one.number not in filmed
+
+
+def _told_shut(one: _Opening) -> Found:
+    values: Values = {
+        "camera": one.camera.name,
+        "leg": one.part.name,
+        "why": "the sun does not do so there" if one.no_sun else "it lies at another hour",
+    }
+    path = f"plan.assignments[{one.number}].pattern.windows[{one.place}]"
+    return Found(path, values, one.camera.id, one.part.id)
+
+
+@check("window_never_opens", "stop")
 def window_never_opens(seen: Seen) -> Iterator[Found]:
-    """A window that does not open on its leg, or whose sun does not rise or set that day."""
+    """A stretch of which no minute can be filmed, since no window of it opens there or that day."""
+    for one, alone in _shut(seen):
+        if alone:
+            yield _told_shut(one)
+
+
+@check("window_stays_shut", "warn")
+def window_stays_shut(seen: Seen) -> Iterator[Found]:
+    """A window that never opens, of a stretch that is filmed in another."""
+    for one, alone in _shut(seen):
+        if not alone:
+            yield _told_shut(one)
+
+
+@check("trigger_never_comes", "stop")
+def trigger_never_comes(seen: Seen) -> Iterator[Found]:
+    """An armed camera waits for a word that it does not hear, or for power that nothing gives."""
     record = seen.record
+    document = record.written
     for number, assignment, camera in seen.assignments():
         pattern = assignment.pattern
-        if not isinstance(pattern, Windows):
+        if not isinstance(pattern, Armed):
             continue
         part = record.timeline.by_id[assignment.item]
-        within = (part.start_ms, part.end_ms)
-        where = place_of(record.written.trip, part.item)
-        for place, window in enumerate(pattern.windows):
-            spans = [
-                span_of(window, record.written.trip, record.timeline, day, where)
-                for day in days_of(record.written.trip, record.timeline, within)
-            ]
-            if any(s is not None and s[0] < within[1] and s[1] > within[0] for s in spans):
+        if pattern.trigger == "voice" and "voice" not in answers(camera, document):
+            why = "a word, and it answers to none"
+        elif pattern.trigger == "power" and not power_appears(
+            camera, document, part, record.timeline, seen.defaults
+        ):
+            why = "power, and no source gives any there"
+        else:
+            continue
+        values: Values = {"camera": camera.name, "leg": part.name, "why": why}
+        yield Found(f"plan.assignments[{number}].pattern.trigger", values, camera.id, part.id)
+
+
+@check("loop_larger_than_card", "warn")
+def loop_larger_than_card(seen: Seen) -> Iterator[Found]:
+    """A loop for which the card has less room: it overwrites sooner (model/patterns#asked)."""
+    for run in seen.record.cameras:
+        told: set[int] = set()
+        for _, number, holds_ms in run.shortened:
+            pattern = seen.record.written.plan.assignments[number].pattern
+            if number in told or not isinstance(pattern, Loop):
                 continue
-            no_sun = all(span is None for span in spans)
+            told.add(number)
             values: Values = {
-                "camera": camera.name,
-                "leg": part.name,
-                "why": "the sun does not do so there" if no_sun else "it lies at another hour",
+                "camera": run.camera.name,
+                "length_s": pattern.length_s,
+                "holds": hours(max(1, holds_ms // 60_000)),
             }
-            path = f"plan.assignments[{number}].pattern.windows[{place}]"
-            yield Found(path, values, camera.id, assignment.item)
+            path = f"plan.assignments[{number}].pattern.length_s"
+            yield Found(path, values, run.camera.id, seen.item_of(number))
 
 
 @check("takes_where_no_hand", "warn", curable=True)

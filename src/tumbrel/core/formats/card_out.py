@@ -141,7 +141,7 @@ def write_page(card: TripCard, made: datetime, script: str, style: str, font: by
         {"card": card.model_dump(mode="json"), "made": made.isoformat(timespec="minutes")},
         ensure_ascii=False,
         separators=(",", ":"),
-    ).replace("</", "<\\/")
+    ).replace("<", "\\u003c")  # nothing in it ends the data or opens a comment
     face = ""
     if font is not None:
         coded = base64.b64encode(font).decode("ascii")

@@ -1,5 +1,5 @@
 """A trip as it was played, told: `rehearse` is the way in."""
 
-from .outcome import rehearse, tell
+from .outcome import not_rehearsed, rehearse, tell
 
-__all__ = ["rehearse", "tell"]
+__all__ = ["not_rehearsed", "rehearse", "tell"]

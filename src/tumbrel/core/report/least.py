@@ -51,22 +51,16 @@ def _cameras(played: Played, held: list[list[float]]) -> Iterator[LeastLeft]:
             yield _told(played, run.camera.id, run.name, "card", share, end_ms)
 
 
-def held_back(played: Played, run: CameraRun) -> list[float]:
+def held_back(run: CameraRun) -> list[float]:
     """What the cold held back of the battery that was in, point by point of the trace [0..1]."""
-    last, trace = run.energy.curve, run.trace
-    stays = sorted(
-        (stay.from_ms, number, cell.curve)
-        for number, cell in enumerate(played.cells)
-        for stay in cell.stays
-        if stay.place == run.camera.id
-    )
-    if run.energy.family.cold_k or all(curve is last for _, _, curve in stays):
-        return [last.at(cell_c) for cell_c in trace.cell_c]
-    found, place = [], -1
+    trace, curves = run.trace, run.energy.curves
+    found, place, before_ms = [], 0, -1
     for at_ms, cell_c in zip(trace.t_ms, trace.cell_c, strict=True):
-        while place + 1 < len(stays) and stays[place + 1][0] <= at_ms:
+        # where one gives way to another, the row that ends there is still of the one before
+        while place + 1 < len(curves) and curves[place + 1][0] <= at_ms - (before_ms < at_ms):
             place += 1
-        found.append((stays[place][2] if place >= 0 else last).at(cell_c))
+        found.append(curves[place][1].at(cell_c))
+        before_ms = at_ms
     return found
 
 

@@ -4,11 +4,13 @@ from __future__ import annotations
 
 from bisect import bisect_right
 from collections import defaultdict
+from dataclasses import replace
 from typing import Final
 
 from ..document import Loop, Plan, PlanDocument
 from ..findings import findings_of
 from ..light import SunDays, sun_heights_of_day
+from ..mistakes import idle
 from ..parameters import DEFAULTS, Defaults
 from ..rehearsal.camera.asked_time import FilmedSpan, GapSpan
 from ..rehearsal.camera.camera_run import CameraRun
@@ -17,7 +19,7 @@ from ..rehearsal.engine.played import Played, play
 from ..rehearsal.result.gear_results import gear_told
 from ..rehearsal.result.home import home_told
 from ..rehearsal.result.lapses import lapses_told
-from ..rehearsal.result.ledgers import balance
+from ..rehearsal.result.ledgers import balance, refuse
 from ..rehearsal.result.minutes import is_note, share_out, whole_minutes
 from ..rehearsal.result.moments import caught_of, loop_advice
 from ..rehearsal.result.pool_results import batteries_told, cards_told, sources_told
@@ -49,6 +51,7 @@ from .least import held_back, least_left
 from .verdict import verdict_of
 
 UNTOUCHED: Final = 1.0
+NOT_PLAYED: Final = ("figure_mistaken", "engine_failed")
 
 
 def rehearse(
@@ -64,11 +67,28 @@ def rehearse(
     return tell(play(prepare(document, defaults, sun_days)))
 
 
-def tell(played: Played) -> Rehearsal:
-    """What comes out of a trip that was played. Raises LedgerBreach on a fault of the engine."""
+def not_rehearsed(
+    document: PlanDocument,
+    kind: str,
+    defaults: Defaults = DEFAULTS,
+    sun_days: SunDays = sun_heights_of_day,
+) -> Rehearsal:
+    """What is told of a trip that a fault of ours, of a kind, kept from being played: it stops."""
+    scene = prepare(idle(document), defaults, sun_days)
+    return tell(replace(play(scene), failed=kind))
+
+
+def tell(played: Played, *, strict: bool = True) -> Rehearsal:
+    """What comes out of a trip that was played.
+
+    Raises LedgerBreach on a fault of the engine; where it is not to be strict that becomes a stop,
+    and what can be told is (model/results#ledgers).
+    """
     defaults = played.scene.defaults
-    ledgers = balance(played)
-    held = [held_back(played, run) for run in played.cameras]
+    ledgers, breaches = balance(played)
+    if strict:
+        refuse(breaches)
+    held = [held_back(run) for run in played.cameras]
     least = least_left(played, held)
     cameras = tuple(
         _camera(played, run, hidden, defaults)
@@ -79,9 +99,10 @@ def tell(played: Played) -> Rehearsal:
     loops = loop_advice(played)
     moments = caught_of(played)
     home = home_told(played, footage_ms, moments, defaults)
-    findings = findings_of(record_of(played), cameras, defaults, singles, loops, moments)
-    if played.mistakes:  # what else there is to say of a trip that was not played misleads
-        findings = tuple(one for one in findings if one.code == "figure_mistaken")
+    record = record_of(played, breaches)
+    findings = findings_of(record, cameras, defaults, singles, loops, moments)
+    if played.mistakes or played.failed:  # what else there is to say of such a trip misleads
+        findings = tuple(one for one in findings if one.code in NOT_PLAYED)
     return Rehearsal(
         start_utc=played.timeline.start_utc,
         duration_ms=played.timeline.duration_ms,

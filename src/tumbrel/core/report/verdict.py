@@ -57,7 +57,7 @@ def verdict_of(
         moments=moments_by_importance(moments),
         missed=tuple(missed),
         stops=tuple(finding.text for finding in stops),
-        unplayed=bool(played.mistakes),
+        unplayed="failed" if played.failed else "mistaken" if played.mistakes else "",
     )
     headline, detail = verdict_words(told)
     return Verdict(
@@ -102,8 +102,9 @@ def stretches_of(plan: Plan, finding: Finding) -> Iterator[int]:
     if found is not None:
         yield int(found.group(1))
         return
+    whole = finding.code == "does_not_balance" and finding.camera is None
     for number, assignment in enumerate(plan.assignments):
-        if assignment.camera == finding.camera:
+        if whole or assignment.camera == finding.camera:
             yield number
 
 

@@ -96,7 +96,7 @@ def battery_g(kit: Kit, battery: Battery) -> float:
 
 def mass_g(kit: Kit) -> float:
     """Mass of everything carried [g]; other loads are carried for other reasons."""
-    units = (*kit.cameras, *kit.cards, *kit.chargers, *kit.sources, *kit.drives)
+    units = (*kit.cameras, *kit.cards, *kit.chargers, *kit.sources, *kit.gear, *kit.drives)
     batteries = sum(battery_g(kit, battery) for battery in kit.batteries)
     return sum(unit.mass_g for unit in units) + batteries
 
@@ -104,7 +104,7 @@ def mass_g(kit: Kit) -> float:
 def money_of(kit: Kit) -> float | None:
     """What the units cost that say so; None where none does."""
     families = {family.id: family.cost for family in kit.families}
-    units = (*kit.cameras, *kit.cards, *kit.chargers, *kit.sources, *kit.drives)
+    units = (*kit.cameras, *kit.cards, *kit.chargers, *kit.sources, *kit.gear, *kit.drives)
     costs = [unit.cost for unit in units] + [families[one.family] for one in kit.batteries]
     given = [cost for cost in costs if cost is not None]
     return round(sum(given), 2) if given else None

@@ -8,6 +8,11 @@ from ..measures import degrees
 
 SENTENCES: dict[str, str] = {
     "figure_mistaken": "{why}. Nothing is rehearsed until then.",
+    "engine_failed": "Tumbrel failed at this plan ({kind}): a fault of ours, not of yours. It is "
+    "kept as it is now. Undo the last change, or change something else.",
+    "does_not_balance": "What is told of {what} does not add up ({ledger}): a fault of ours, not "
+    "of your plan, which is kept as it is now. Do not trust it: undo the last change, or film "
+    "another way.",
     "card_too_large": "{camera} takes cards up to {largest_gb} GB; {card} is {gb} GB. "
     "Fit a smaller card.",
     "card_too_slow": "{card} sustains {sustains_mb_s} MB/s; {camera} writes up to {peak_mb_s} MB/s "
@@ -66,7 +71,12 @@ SENTENCES: dict[str, str] = {
     "expose and write. Film them further apart.",
     "save_comes_too_late": "{keeps} too late for {camera}'s loop: no hand is free, and "
     "it answers neither voice nor remote.",
-    "window_never_opens": "A window of {camera} never opens on {leg}: {why}.",
+    "window_never_opens": "No minute of {camera} on {leg} can be filmed: its window never opens, "
+    "{why}. Choose another hour or leg.",
+    "window_stays_shut": "A window of {camera} never opens on {leg}: {why}.",
+    "trigger_never_comes": "{camera} on {leg} waits for {why}. Choose another trigger.",
+    "loop_larger_than_card": "{camera}'s card has room for {holds} of its loop of {length_s} s: it "
+    "overwrites sooner. Fit a larger card, or ask a shorter loop.",
     "takes_where_no_hand": "Takes of {camera} on {leg} want a press each, and no hand is free. "
     "Roll, loop, or arm it, or use a remote.",
     "moment_not_expected": "{moment} on {leg} is not expected {kept} whole. "

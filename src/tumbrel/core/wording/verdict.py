@@ -45,14 +45,16 @@ class Told:
     moments: tuple[MomentsWhole, ...] = ()
     missed: tuple[Caught, ...] = ()
     stops: tuple[str, ...] = ()
-    unplayed: bool = False
+    unplayed: str = ""
 
 
 def verdict_words(told: Told) -> tuple[str, str]:
     """The headline and the sentences below it."""
+    if told.unplayed == "failed":
+        return "Not rehearsed: Tumbrel failed at this plan.", told.stops[0]
     if told.unplayed:
         return "Not rehearsed: a figure of the kit is to be mended first.", told.stops[0]
-    if told.minutes.asked == 0:
+    if told.minutes.asked == 0 and not told.stops:
         return (
             "Nothing is asked yet.",
             "Choose a camera on a leg of the board and say how it records.",
@@ -119,6 +121,8 @@ def _least(told: Told) -> str:
 
 def _sum(told: Told) -> str:
     m = told.minutes
+    if m.asked == 0:
+        return ""
     text = f"Of {hours(m.asked)} camera time asked, {hours(m.filmed)} is filmed"
     if m.watched:
         text += f" ({hours(m.watched)} of it watched by a loop and let go)"

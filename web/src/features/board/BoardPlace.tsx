@@ -4,6 +4,7 @@ import { useTripHere } from "../../app/TripContext";
 import type { Shown } from "../../api/useRehearsal";
 import { clockOf } from "../../domain/clock";
 import { BoardWork } from "./BoardWork";
+import { UndoHere } from "./UndoHere";
 import { useTrial } from "./useTrial";
 import "./board.css";
 import "./field.css";
@@ -19,7 +20,12 @@ export function BoardPlace() {
     return (
       <main className="page" aria-busy={error === null}>
         <h1>{error === null ? "Rehearsing the trip…" : "The trip could not be rehearsed."}</h1>
-        {error === null ? null : <p role="alert">{error.message}</p>}
+        {error === null ? null : (
+          <>
+            <p role="alert">{error.message}</p>
+            <UndoHere />
+          </>
+        )}
       </main>
     );
   if (shown.document.kit.cameras.length === 0)

@@ -1,6 +1,8 @@
 import { useState } from "react";
+import { fellOver } from "../../domain/ours";
 import type { Rehearsal } from "../../domain/types";
 import { minutesText } from "../../domain/units";
+import { UndoHere } from "./UndoHere";
 import { useSettled } from "./useSettled";
 
 interface Props {
@@ -48,6 +50,7 @@ export function Verdict({ rehearsal, late, error }: Props) {
       <p className="late label" aria-hidden={!late}>
         {error ? error.message : late ? "rehearsing…" : ""}
       </p>
+      {error !== null || fellOver(rehearsal) ? <UndoHere /> : null}
     </section>
   );
 }

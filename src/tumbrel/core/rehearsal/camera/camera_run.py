@@ -15,7 +15,7 @@ from ...memory import memory_key
 from ..power.consumer import Consumer
 from ..stock.batteries import Cell
 from ..stock.cards import CardRun
-from ..trip.asked import Asked, Recording, Worn
+from ..trip.asked import Asked, Recording, Worn, move_ms
 from ..trip.scene import CameraAtStart, Scene
 from .asked_time import AskedTime
 from .causes import Cause
@@ -152,8 +152,9 @@ class CameraRun(Consumer):
         """Its cable comes out."""
         self.feed(0.0)
 
-    def on_store(self, *, module: bool) -> None:
+    def on_store(self, *, module: bool, sleeps: bool) -> None:
         """A module feeds it by its store, others straight; what is refused is told anew."""
+        self.energy.on_sleeper = sleeps
         d = self.defaults
         if self.cell is not None:
             self.cell.refused, self.cell.cool = "", False
@@ -164,16 +165,25 @@ class CameraRun(Consumer):
         energy = self.energy
         energy.feed_w = watts
         self.review_refusal()
-        short = watts * energy.through < self._drawn()[0] - LEAST_W
-        if self.battery_out and short and self.state != OFF:
-            self.halt(OFF)
-            self.holds[Cause.NO_POWER] = self.now_ms
+        if self.lacks_power():
+            self.lose_power()
             self.account()
         elif self.schedule.wanted is None or self.state != OFF:
             return
         elif Cause.NO_POWER in self.holds or (self.dead and fed_enough(self)):
             self.try_begin()
             self.account()
+
+    def lacks_power(self) -> bool:
+        """Whether it is on, its battery out, and draws more than its port grants."""
+        if self.state == OFF or not self.battery_out:
+            return False
+        return self.energy.feed_w * self.energy.through < self._drawn()[0] - LEAST_W
+
+    def lose_power(self) -> None:
+        """Outside power is gone, or was never there."""
+        self.halt(OFF)
+        self.holds[Cause.NO_POWER] = self.now_ms
 
     # -- what holds now -------------------------------------------------------------
 
@@ -185,7 +195,20 @@ class CameraRun(Consumer):
         recording = self.recording
         if self.schedule.wanted is None or recording is None:
             return False
-        return recording.set_up.power == "outside_only"
+        return recording.set_up.power == "outside_only" and self.is_built()
+
+    def sits(self) -> Worn | None:
+        """Where it sits: as a hand has put it, else as its first stretch wants it."""
+        if self.worn is not None:
+            return self.worn
+        return self.schedule.spans[0].worn if self.schedule.spans else None
+
+    def is_built(self) -> bool:
+        """Whether it is built as what is wanted wants it (model/hands#moving)."""
+        wanted, sits = self.schedule.wanted, self.sits()
+        if wanted is None or sits is None or sits.set_up == wanted.worn.set_up:
+            return True
+        return move_ms(self.camera, wanted.worn, gloves=False) == 0
 
     def _drawn(self) -> tuple[float, float]:
         return self.energy.of_state(self.state, self.recording, self.thermal.body)
@@ -235,7 +258,12 @@ class CameraRun(Consumer):
 
     def own_event(self, bound_ms: int) -> Event | None:
         """What it meets first by itself, at or before a bound: heat, an empty cell, a limit."""
-        forecast = Forecast(
+        limit_ms = self.recording.clip_limit_ms if self.recording is not None else None
+        return self.forecast().next_event(bound_ms, self.recorder.clip, limit_ms)
+
+    def forecast(self) -> Forecast:
+        """What finds its next events from how it stands now."""
+        return Forecast(
             self.now_ms,
             self.thermal,
             self.energy,
@@ -246,8 +274,6 @@ class CameraRun(Consumer):
             battery_out=self.battery_out,
             refused=self.waits_to_charge,
         )
-        limit_ms = self.recording.clip_limit_ms if self.recording is not None else None
-        return forecast.next_event(bound_ms, self.recorder.clip, limit_ms)
 
     def account(self) -> None:
         """Bring filmed and missed time into line with what holds now."""

@@ -25,8 +25,8 @@ class Energy:
     """Power [W] that holds until the next event, and energy [W h] that has gone which way.
 
     `outside_w` and `outside_alone` are what the set-up wants of outside power now; `barred` says
-    that it takes no charge while it records as it does; `train_w` and `train_rise_k` are the means
-    of a train of frames.
+    that it takes no charge while it records as it does; `on_sleeper` that what it hangs on may
+    switch itself off; `train_w` and `train_rise_k` are the means of a train of frames.
     """
 
     __slots__ = (
@@ -35,6 +35,7 @@ class Energy:
         "camera",
         "copies_by_radio",
         "curve",
+        "curves",
         "defaults",
         "drain_w",
         "draw_w",
@@ -44,6 +45,7 @@ class Energy:
         "into_w",
         "lost_wh",
         "off_w",
+        "on_sleeper",
         "outside_alone",
         "outside_w",
         "port_w",
@@ -68,7 +70,9 @@ class Energy:
         self.copies_by_radio = False
         self.through = defaults.feed_efficiency.value
         self.curve: ColdCurve = cold_curve(points_of(carried.family, defaults))
-        self.body_pause = self.barred = False
+        self.curves: Log[tuple[int, ColdCurve]] = Log()
+        self.curves.append((0, self.curve))
+        self.body_pause = self.barred = self.on_sleeper = False
         self.feed_w = self.outside_w = 0.0
         self.outside_alone = False
         self.train_w = self.train_rise_k = 0.0
@@ -167,15 +171,21 @@ class Energy:
         """The charge at which the cell gives no more, at its temperature (model/cold#reach)."""
         return self.curve.at(cell.cell_c) if cell is not None else 0.0
 
-    def set_curve(self, recording: Recording | None, cell: Cell | None) -> None:
-        """The cold curve at the present draw: a hard one costs charge where that was measured."""
+    def set_curve(self, now_ms: int, recording: Recording | None, cell: Cell | None) -> None:
+        """The cold curve at the present draw: a hard one costs charge where that was measured.
+
+        `curves` keeps which held from when on [ms].
+        """
         if cell is None:
             return
+        before = self.curve
         cold_k = self.family.cold_k
         if cold_k == 0.0 or recording is None:
             self.curve = cell.curve
         else:
             self.curve = curve_at(cell.curve, cold_k, recording.draw_w, cell.wh, self.defaults)
+        if self.curve is not before and self.curve != before:
+            self.curves.append((now_ms, self.curve))
 
     def review_refusal(self, now_ms: int, cell: Cell, body_c: float) -> None:
         """Whether the cell in the camera takes charge at its temperatures.

@@ -102,6 +102,8 @@ def _want(run: CameraRun, span: Asked) -> None:
     run.holds.pop(Cause.PLAN, None)
     if run.recording is not span.recording or not isinstance(span.how, Streaming):
         take_settings(run, span, span.recording)
+    if run.lacks_power():
+        run.lose_power()
     _check_card(run, span.recording)
     _look_who_starts(run, span)
     run.try_begin()
@@ -130,7 +132,7 @@ def take_settings(run: CameraRun, span: Asked, recording: Recording) -> None:
     run.recording = recording
     run.use_store(recording)
     run.thermal.use_set_up(recording.body)
-    run.energy.set_curve(recording, run.cell)
+    run.energy.set_curve(run.now_ms, recording, run.cell)
     if not running:
         return
     assert run.card is not None
@@ -193,6 +195,8 @@ def _frame_train(run: CameraRun, span: Asked, recording: Recording, how: Framing
     level is met are opened.
     """
     energy, every_ms = run.energy, how.every_ms
+    if energy.on_sleeper and run.hung_on is not None:
+        return False  # between frames a bank may fall asleep: its mean tells nothing of that
     if energy.train_w > 0.0:  # a piece has just ended: the next cycle is opened
         energy.train_w = energy.train_rise_k = 0.0
         return False

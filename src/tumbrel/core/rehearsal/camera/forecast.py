@@ -80,6 +80,16 @@ class Forecast:
             first_ms, what = found
         return None if what is None else (max(self.now_ms + 1, first_ms), what)
 
+    def heat_ms(self, bound_ms: int) -> int | None:
+        """When heat would stop it, whatever else ends it before; None: not before a bound."""
+        found = self._scan(bound_ms, only=Priority.HEAT)
+        return None if found is None else found[0]
+
+    def empty_ms(self, bound_ms: int) -> int | None:
+        """When its cell would give no more, whatever else ends it before; None: not by a bound."""
+        found = self._scan(bound_ms, only=Priority.EMPTY)
+        return None if found is None else found[0]
+
     def _charging_event(self) -> int:
         """When the taper begins to heat less, or the cell is full [ms]."""
         cell = self.cell
@@ -90,10 +100,11 @@ class Forecast:
         left_ms = cell.intake.ms_to(cell.charge, self.energy.into_w, target)
         return NEVER_MS if left_ms >= NEVER_MS else self.now_ms + left_ms
 
-    def _scan(self, bound_ms: int) -> Event | None:
-        """The first level that body or cell reaches at or before a bound."""
+    def _scan(self, bound_ms: int, only: int = 0) -> Event | None:
+        """The first level that body or cell reaches at or before a bound; of one kind alone."""
         heat = (not self.off or self.hot) and not self._stays_below(bound_ms)
-        cold = self._may_run_out(bound_ms)
+        heat = heat and only in (0, Priority.HEAT)
+        cold = self._may_run_out(bound_ms) and only in (0, Priority.EMPTY)
         cell, thermal = self.cell, self.thermal
         thaw = self.dead and self.off and cell is not None and not thawed(self.energy, cell)
         refusal = cell is not None and not self.battery_out

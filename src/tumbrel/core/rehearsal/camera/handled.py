@@ -84,7 +84,7 @@ def fit_cell(run: CameraRun, cell: Cell | None) -> Cell | None:
         run.holds[Cause.NO_BATTERY] = run.now_ms
     else:
         cell.move(run.camera.id, run.now_ms, in_camera=True)
-        run.energy.set_curve(run.recording, cell)
+        run.energy.set_curve(run.now_ms, run.recording, cell)
         run.review_refusal()
     run.note()
     return old

@@ -21,27 +21,28 @@ from .turns import ARMED, RECORDING, State
 class Recorder:
     """The clip being written; footage kept, and files, frames and bytes so far.
 
-    `beat_ms` is when the pattern does something next: a save, a frame, a clip of an armed camera.
+    `beat_ms` is when the pattern does something next: a save, a frame, a clip of an armed camera;
+    `shortened` are loops for which the card had less room: when [ms], for what, what it held [ms].
     """
 
-    __slots__ = ("beat_ms", "camera", "clip", "files", "frames", "kept", "written")
+    __slots__ = ("beat_ms", "camera", "clip", "files", "frames", "kept", "shortened", "written")
 
     def __init__(self, camera: Camera) -> None:
         self.camera = camera
         self.clip: Clip | None = None
         self.files = self.frames = self.written = 0
         self.kept: Log[Kept] = Log()
+        self.shortened: Log[tuple[int, int, int]] = Log()
         self.beat_ms = NEVER_MS
 
     @staticmethod
     def has_room(card: CardRun, wanted: Asked | None) -> bool:
-        """Whether another byte fits; for a loop, whether all of it does (model/patterns#asked)."""
+        """Whether another byte fits; for a loop, a second a segment (model/patterns#asked)."""
         if wanted is None or wanted.recording is None:
             return card.free > 0
         how = wanted.how
         if isinstance(how, Looping):
-            length_ms = how.segment_ms * how.segments
-            return card.free >= wanted.recording.byte_rate * length_ms // 1000
+            return card.free >= wanted.recording.byte_rate * how.segments
         if isinstance(how, Framing):
             return card.free >= how.frame_bytes
         return card.free > 0
@@ -63,7 +64,8 @@ class Recorder:
         self.beat_ms = NEVER_MS
         if isinstance(how, Looping):
             rate = recording.byte_rate
-            self.clip = LoopClip(now_ms, used, rate, how.segment_ms, how.segments, number)
+            segment_ms = self._segment_ms(how, rate, card, now_ms, span)
+            self.clip = LoopClip(now_ms, used, rate, segment_ms, how.segments, number)
             later = [at_ms for at_ms in how.presses if now_ms < at_ms < span.end_ms]
             self.beat_ms = later[0] if later else NEVER_MS
         elif isinstance(how, Framing):
@@ -76,6 +78,19 @@ class Recorder:
         else:
             self.clip = Stream(now_ms, used, card.free, recording.byte_rate, number)
         return RECORDING
+
+    def _segment_ms(self, how: Looping, rate: int, card: CardRun, now_ms: int, span: Asked) -> int:
+        """The length of a loop's segments [ms]: as asked, or shorter where the card holds less.
+
+        It overwrites and never stops; what it holds less is remembered where that is missed.
+        Source: model/patterns#asked.
+        """
+        holds_ms = NEVER_MS if rate <= 0 else card.free * 1000 // rate
+        if holds_ms >= how.segment_ms * how.segments:
+            return how.segment_ms
+        if holds_ms < span.end_ms - now_ms:
+            self.shortened.append((now_ms, span.assignment, holds_ms))
+        return max(1, holds_ms // how.segments)
 
     def arm(
         self, span: Asked, how: Arming, recording: Recording, card: CardRun | None, now_ms: int

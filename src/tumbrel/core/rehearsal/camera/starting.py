@@ -47,10 +47,12 @@ def power_missing(run: CameraRun) -> Cause | None:
 
 
 def fed_enough(run: CameraRun) -> bool:
-    """Whether what its port grants covers what it would draw."""
+    """Whether what its port grants covers what it would draw, booting and recording."""
     wanted = run.schedule.wanted
     recording = wanted.recording if wanted is not None else None
-    return run.energy.feeds_enough(recording.draw_w if recording is not None else 0.0)
+    if recording is None:
+        return False
+    return run.energy.feeds_enough(max(recording.draw_w, recording.boot_w))
 
 
 def ran_out(run: CameraRun) -> Cause:

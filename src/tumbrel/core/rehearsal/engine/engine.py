@@ -22,7 +22,7 @@ from ..camera.handled import fit_card, fit_cell
 from ..camera.plain_takes import play_takes
 from ..camera.turns import COPYING, OFF, Due, Priority, Turn
 from ..hands.hands import Hands
-from ..hands.tasks import changes_power
+from ..hands.tasks import Remount, changes_power
 from ..power.consumer import Consumer
 from ..power.grid import Grid
 from ..power.stores import BankRun
@@ -279,6 +279,8 @@ class Rehearser:
         if of_power or any(run.hung_on is not None for run in touched):
             self._regrant(at_ms)
             self.standing = self.grid.standing()  # hands look at once, as they do now
+        if isinstance(task, Remount) and self.feeding.held:
+            self._feed(at_ms)  # it may be built now for the source that it waits for
         for instant in (at_ms, *self.hands.to_come):
             heapq.heappush(self.decisions, instant)
         self.hands.to_come.clear()

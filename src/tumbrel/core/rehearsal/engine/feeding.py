@@ -12,6 +12,12 @@ from ..power.loads import Supply
 from ..trip.outside_power import OutsidePower
 
 
+def _is_built(run: CameraRun, fed: OutsidePower) -> bool:
+    """Whether a camera is built as a stretch on outside power wants it (model/hands#moving)."""
+    sits = run.sits()
+    return sits is None or sits.set_up in fed.set_ups or run.camera.move_s == 0.0
+
+
 @mypyc_attr(serializable=True)
 class Feeding:
     """Stretches on outside power in order of time, and those that hold now."""
@@ -31,7 +37,10 @@ class Feeding:
 
     def holds(self, consumer: Consumer, cameras: list[CameraRun]) -> bool:
         """Whether it is a camera that its set-up keeps on a source now."""
-        return any(cameras[one.camera] is consumer for one in self.held)
+        return any(
+            cameras[one.camera] is consumer and _is_built(cameras[one.camera], one)
+            for one in self.held
+        )
 
     def happen(self, at_ms: int, cameras: list[CameraRun], grid: Grid) -> list[CameraRun]:
         """Put cameras on their source, or take them off it; gives back those it touched."""
@@ -44,15 +53,17 @@ class Feeding:
             grid.detach(run)
             touched.append(run)
         while self._starts_ms() <= at_ms:
-            one = self.stretches[self.next]
+            self.held.append(self.stretches[self.next])
             self.next += 1
+        for one in self.held:  # who found no port waits until one is free, or until it is built so
             run = cameras[one.camera]
-            run.advance(at_ms)
-            run.energy.outside_w, run.energy.outside_alone = one.draw_w, one.battery_out
-            self.held.append(one)
-            touched.append(run)
-        for one in self.held:  # who found no port waits until one is free
-            run = cameras[one.camera]
+            if not _is_built(run, one):
+                continue
+            energy = run.energy
+            if (energy.outside_w, energy.outside_alone) != (one.draw_w, one.battery_out):
+                run.advance(at_ms)
+                energy.outside_w, energy.outside_alone = one.draw_w, one.battery_out
+                touched.append(run)
             key = grid.rides.get(one.camera, one.source)
             supply = next(s for s in grid.supplies if s.source.id == key)
             if supply.port_of(run) is None or run in touched:

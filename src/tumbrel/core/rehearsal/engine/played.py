@@ -17,7 +17,10 @@ from .engine import Rehearser
 
 @dataclass(frozen=True)
 class Played:
-    """The trip played through, before it is told; energy in all batteries and banks [W h]."""
+    """The trip played through, before it is told; energy in all batteries and banks [W h].
+
+    `failed` is the kind of the fault of ours for which nothing was played.
+    """
 
     scene: Scene
     cameras: list[CameraRun]
@@ -28,6 +31,7 @@ class Played:
     start_wh: float
     start_bytes: int
     end_wh: float
+    failed: str = ""
 
     @property
     def timeline(self) -> Timeline:

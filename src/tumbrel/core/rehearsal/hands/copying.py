@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from math import ceil
 from typing import Final
 
 from mypy_extensions import mypyc_attr
@@ -21,6 +22,7 @@ from .tasks import COPY_RANK, BeginCopy, EndCopy
 
 ENOUGH_COPIES: Final = 2
 GONE: Final = "-"
+LAND_HAIR: Final = 1e-6  # a whole millisecond of rounding is no later one
 
 
 class Landed:
@@ -48,6 +50,7 @@ class CopyDone:
     bytes: int
     left_clips: int
     left_bytes: int
+    lacks_bytes: int
     why_left: str
     wiped_single: int
     not_wiped: int
@@ -56,7 +59,12 @@ class CopyDone:
 @mypyc_attr(serializable=True)
 @dataclass(slots=True)
 class Job:
-    """A copying that runs."""
+    """A copying that runs: its clips, and how much of them has gone over.
+
+    `wholes` is what has gone over once each clip has [bytes], `lands_ms` when those did that have;
+    `own_rate` [bytes/s] is what its reader and its cable or radio do by themselves; what it copies
+    to is shared. It has gone over `done` bytes at `at_ms`, and is cut short at `until_ms`.
+    """
 
     number: int
     copy: Copy
@@ -65,9 +73,14 @@ class Job:
     drive: Drive
     start_ms: int
     ends_ms: int
+    until_ms: int
     clips: list[Kept]
-    lands_ms: list[int]
+    wholes: list[int]
     without_room: list[Kept]
+    own_rate: float
+    lands_ms: list[int]
+    at_ms: float
+    done: float = 0.0
 
 
 @mypyc_attr(serializable=True)
@@ -172,37 +185,66 @@ class Copying:
         link_mb_s = drive.link_mb_s
         if copy.by == "radio":
             link_mb_s = self.radio_mb_s if drive.radio_mb_s is None else drive.radio_mb_s
-        rate = min(card.read_bytes_s, link_mb_s * 1e6, drive.write_mb_s * 1e6)
-        until_ms = interval.end_ms - self.takes_ms
-        room, at_ms = self.room[drive.id], float(now_ms)
+        room = self.room[drive.id] - self._promised(drive)
         clips: list[Kept] = []
-        lands: list[int] = []
+        wholes: list[int] = []
         without_room: list[Kept] = []
         for clip in self.clips_on(card.store.id, now_ms):
             if drive.id in self.copies_of(clip):
                 continue
             size = self._size(clip, copy)
-            if without_room or size > room:  # bytes land in order
+            if size > room:
                 without_room.append(clip)
                 continue
-            at_ms += size / rate * 1000.0
             room -= size
             clips.append(clip)
-            lands.append(round(at_ms))
-        ends_ms = max(now_ms + 1, min(until_ms, lands[-1] if lands else now_ms + 1))
+            wholes.append(size + (wholes[-1] if wholes else 0))
         if run is not None:
             begin_copying(run, by_radio=copy.by == "radio")
-        job = Job(number, copy, card, run, drive, now_ms, ends_ms, clips, lands, without_room)
+        own_rate = min(card.read_bytes_s, link_mb_s * 1e6)
+        until_ms = interval.end_ms - self.takes_ms
+        job = Job(number, copy, card, run, drive, now_ms, until_ms, until_ms, clips, wholes,
+                  without_room, own_rate, [], float(now_ms))  # fmt: skip
         self.jobs.append(job)
+        self._reckon(drive, now_ms)
+
+    def _gone_on(self, drive: Drive, now_ms: int) -> list[Job]:
+        """All that copy to a drive, moved to a time."""
+        jobs = [job for job in self.jobs if job.drive.id == drive.id]
+        run_on(jobs, drive.write_mb_s * 1e6, float(now_ms))
+        return jobs
+
+    def _promised(self, drive: Drive) -> int:
+        """What running jobs will still take of a drive's room [bytes]."""
+        running = (job for job in self.jobs if job.drive.id == drive.id)
+        return sum(job.wholes[-1] for job in running if job.wholes)
+
+    def _reckon(self, drive: Drive, now_ms: int) -> None:
+        """When jobs on a drive are through, which writes at its own speed over all of them.
+
+        Made anew when a job begins or ends there. Source: model/memory#copies.
+        """
+        jobs = self._gone_on(drive, now_ms)
+        write_rate = drive.write_mb_s * 1e6
+        ahead = [replace(job, lands_ms=list(job.lands_ms)) for job in jobs]
+        run_on(ahead, write_rate, float(NEVER_MS))
+        for job, foreseen in zip(jobs, ahead, strict=True):
+            if job.ends_ms <= now_ms and job.start_ms < now_ms:
+                continue  # it is through, and waits for a hand
+            whole = len(foreseen.lands_ms) == len(job.clips)
+            last_ms = foreseen.lands_ms[-1] if whole and job.clips else job.until_ms
+            through_ms = last_ms if job.clips else now_ms + 1
+            job.ends_ms = max(now_ms + 1, min(job.until_ms, through_ms))
 
     def end(self, number: int, now_ms: int) -> Job:
         """The cable is off: what landed whole counts; wipe what may be wiped."""
         job = next(job for job in self.jobs if job.number == number)
+        self._gone_on(job.drive, now_ms)
         self.jobs.remove(job)
         stopped_ms = min(now_ms, job.ends_ms)
         landed = [
             (clip, at_ms)
-            for clip, at_ms in zip(job.clips, job.lands_ms, strict=True)
+            for clip, at_ms in zip(job.clips, job.lands_ms, strict=False)
             if at_ms <= stopped_ms
         ]
         for clip, at_ms in landed:
@@ -215,6 +257,7 @@ class Copying:
         wiped_single, not_wiped = self._wipe(job, now_ms)
         missed = job.clips[len(landed) :]
         left = [*missed, *job.without_room]
+        left_bytes = sum(self._size(clip, job.copy) for clip in left)
         why = "no_room" if job.without_room else "cut_short" if missed else ""
         self.copied.append(
             CopyDone(
@@ -226,7 +269,8 @@ class Copying:
                 len(landed),
                 sum(self._size(clip, job.copy) for clip, _ in landed),
                 len(left),
-                sum(self._size(clip, job.copy) for clip in left),
+                left_bytes,
+                max(0, left_bytes - self._room_left(job)),
                 why,
                 wiped_single,
                 not_wiped,
@@ -234,7 +278,14 @@ class Copying:
         )
         if job.run is not None:
             end_copying(job.run)
+        self._reckon(job.drive, now_ms)
         return job
+
+    def _room_left(self, job: Job) -> int:
+        """What is free of where a job that has ended copied to, beside what others take."""
+        if job.copy.drive is not None:
+            return self.room[job.drive.id] - self._promised(job.drive)
+        return next(one.free for one in self.cards if one.store.id == job.drive.id)
 
     def _move(self, job: Job, clip: Kept, at_ms: int) -> None:
         """A clip that was copied to the card in the camera, checked, goes from its own memory."""
@@ -261,7 +312,9 @@ class Copying:
         """The camera went off while it copied: whole files stay."""
         for job in list(self.jobs):
             if job.run is run:
-                job.ends_ms = min(job.ends_ms, now_ms)
+                self._gone_on(job.drive, now_ms)
+                job.ends_ms = job.until_ms = min(job.ends_ms, now_ms)
+                self._reckon(job.drive, now_ms)
 
     def _wipe(self, job: Job, now_ms: int) -> tuple[int, int]:
         """Wipe clips with enough copies elsewhere; how many were risked with one, how many stay.
@@ -300,6 +353,46 @@ class Copying:
     def copies_of(self, clip: Kept) -> set[str]:
         """Drives that hold a clip."""
         return self.held_by.get((clip.store, clip.start_ms), set())
+
+
+def shares_of(own_rates: list[float], whole_rate: float) -> list[float]:
+    """What each of several gets of one rate [bytes/s]: as much as it does itself, else alike."""
+    left, waiting = whole_rate, sorted(range(len(own_rates)), key=own_rates.__getitem__)
+    shares = [0.0] * len(own_rates)
+    while waiting:
+        first = waiting.pop(0)
+        shares[first] = min(own_rates[first], left / (len(waiting) + 1))
+        left -= shares[first]
+    return shares
+
+
+def run_on(jobs: list[Job], write_rate: float, to_ms: float) -> None:
+    """Move jobs on one drive to a time [ms]: what has gone over, and which clips have landed."""
+    while True:
+        going = [job for job in jobs if job.at_ms < min(to_ms, job.until_ms) and _left(job) > 0.0]
+        if not going:
+            return
+        now_ms = min(job.at_ms for job in going)
+        rates = shares_of([job.own_rate for job in going], write_rate)
+        ends = [now_ms + _left(job) / rate * 1000.0 for job, rate in zip(going, rates, strict=True)]
+        then_ms = min(to_ms, *ends, *(float(job.until_ms) for job in going))
+        for job, rate, through_ms in zip(going, rates, ends, strict=True):
+            _bring(job, rate, then_ms, through=through_ms <= then_ms)
+
+
+def _left(job: Job) -> float:
+    return job.wholes[-1] - job.done if job.wholes else 0.0
+
+
+def _bring(job: Job, rate: float, then_ms: float, *, through: bool) -> None:
+    """Move one job on at a rate [bytes/s]; `through`: to its last byte."""
+    done = job.done + rate * (then_ms - job.at_ms) / 1000.0
+    if through:
+        done = float(job.wholes[-1])
+    while len(job.lands_ms) < len(job.wholes) and job.wholes[len(job.lands_ms)] <= done:
+        ahead = job.wholes[len(job.lands_ms)] - job.done
+        job.lands_ms.append(ceil(job.at_ms + ahead / rate * 1000.0 - LAND_HAIR))
+    job.at_ms, job.done = then_ms, done
 
 
 def _own(run: CameraRun) -> CardRun | None:

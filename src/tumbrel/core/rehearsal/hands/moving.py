@@ -9,7 +9,7 @@ from ..camera.camera_run import CameraRun
 from ..camera.causes import Cause
 from ..camera.handled import end_handling
 from ..camera.turns import COPYING
-from ..trip.asked import Asked, Worn
+from ..trip.asked import Asked, move_ms
 from ..trip.timeline import FreeHands, Timeline
 from .tasks import Remount
 
@@ -30,30 +30,13 @@ def move_due(
         return None
     if not begun and span.start_ms > timeline.next_free_ms(now_ms):
         return None
-    if sits(run) == span.worn:
+    if run.sits() == span.worn:
         return None
     takes_ms = move_ms(run.camera, span.worn, gloves=gloved(timeline, now_ms))
     if takes_ms == 0:
         return None
     left_ms = max(0, span.start_ms - now_ms)
     return Remount(span.importance, left_ms, run.index, takes_ms, run, span)
-
-
-def sits(run: CameraRun) -> Worn | None:
-    """Where a camera sits: as a hand has put it, else as its first stretch wants it."""
-    if run.worn is not None:
-        return run.worn
-    return run.schedule.spans[0].worn if run.schedule.spans else None
-
-
-def move_ms(camera: Camera, to: Worn, *, gloves: bool) -> int:
-    """How long it takes to put a camera there [ms], bare or gloved (model/hands#moving)."""
-    bare_s, gloved_s = camera.move_s, camera.move_gloved_s
-    known = camera.mounted(to.mount)
-    if known is not None and known.move_s is not None:
-        bare_s = known.move_s
-        gloved_s = bare_s if known.move_gloved_s is None else known.move_gloved_s
-    return round((max(bare_s, gloved_s) if gloves else bare_s) * 1000)
 
 
 def gloved(timeline: Timeline, at_ms: int) -> bool:
@@ -90,7 +73,7 @@ def looks_ms(camera: Camera, changed: list[tuple[Asked, Asked]]) -> set[int]:
 
 def moved(task: Remount) -> tuple[str, str]:
     """From mount to mount, by their keys; or from nothing to the set-up, where that is all."""
-    run, old, new = task.run, sits(task.run), task.span.worn
+    run, old, new = task.run, task.run.sits(), task.span.worn
     run.close_spans()
     run.worn = new
     end_handling(run, Cause.MOVE)

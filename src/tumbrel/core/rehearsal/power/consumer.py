@@ -72,8 +72,11 @@ class Consumer(ABC):
         """Whether it takes less and less."""
         return self.taper_ms() > 0.0
 
-    def on_store(self, *, module: bool) -> None:  # noqa: B027 - only cameras care
-        """It was put on a module, which feeds it as a store does, or on another source."""
+    def on_store(self, *, module: bool, sleeps: bool) -> None:  # noqa: B027 - only cameras care
+        """It was put on a module, which feeds it as a store does, or on another source.
+
+        `sleeps` says that the source may switch itself off where little is drawn.
+        """
 
     def advance(self, to_ms: int) -> None:  # noqa: B027 - only cameras do
         """Move to a time, where it does so by itself; the grid moves chargers and banks."""

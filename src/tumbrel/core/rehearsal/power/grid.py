@@ -82,7 +82,9 @@ class Grid(GridWatch):
         self.hung_count += 1
         self.hung.append(HungOn(self.now_ms, supply.source.id, port, consumer.id))
         supply.seen_wh[port] = consumer.port_wh
-        consumer.on_store(module=supply.bank is not None and supply.bank.module)
+        bank = supply.bank
+        sleeps = bank is not None and not bank.bank.stays_on
+        consumer.on_store(module=bank is not None and bank.module, sleeps=sleeps)
         if supply.bank is not None:
             supply.bank.switched_off = False
         self._order(consumer)

@@ -22,6 +22,7 @@ from ..trip.climate import PlaceClimate
 from ..trip.outside_power import OutsidePower
 from ..trip.scene import Written
 from ..trip.timeline import Timeline
+from .ledgers import Breach
 
 Row = tuple[int, float, float]
 
@@ -40,6 +41,7 @@ class CameraRecord:
     refusals: Sequence[tuple[int, str, str]]
     off_w: float
     hottest_c: float
+    shortened: Sequence[tuple[int, int, int]]
 
 
 @dataclass(frozen=True, slots=True)
@@ -92,10 +94,12 @@ class TripRecord:
     switched: Sequence[Switched]
     hung: Sequence[HungOn]
     outside: Sequence[OutsidePower]
+    breaches: tuple[Breach, ...]
+    failed: str
 
 
-def record_of(played: Played) -> TripRecord:
-    """What happened on a trip that was played."""
+def record_of(played: Played, breaches: tuple[Breach, ...] = ()) -> TripRecord:
+    """What happened on a trip that was played, with what does not balance of it."""
     hands = played.hands
     return TripRecord(
         written=played.written,
@@ -115,6 +119,8 @@ def record_of(played: Played) -> TripRecord:
         switched=played.grid.log,
         hung=played.grid.hung,
         outside=played.scene.outside,
+        breaches=breaches,
+        failed=played.failed,
     )
 
 
@@ -130,6 +136,7 @@ def _camera(run: CameraRun) -> CameraRecord:
         refusals=run.energy.refusals,
         off_w=run.energy.off_w,
         hottest_c=run.thermal.hottest_c,
+        shortened=run.recorder.shortened,
     )
 
 

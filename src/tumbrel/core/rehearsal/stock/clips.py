@@ -93,7 +93,7 @@ class LoopClip:
         return clip_bytes(self.rate, at_ms - self.start_ms) - self.overwritten_at(at_ms)
 
     def full_ms(self) -> int:
-        """It never fills a card: it starts only where all of it fits."""
+        """It never fills a card: it is no longer than the card has room for."""
         return NEVER_MS
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Final
 
-from ...document import Mode, Mount, SetUp
+from ...document import Camera, Mode, Mount, SetUp
 from ...heat import Body
 from ...patterns import Span
 from ...shared import Shared
@@ -35,6 +35,16 @@ class Worn(Shared):
 
     set_up: str
     mount: Mount
+
+
+def move_ms(camera: Camera, to: Worn, *, gloves: bool) -> int:
+    """How long it takes to put a camera there [ms], bare or gloved (model/hands#moving)."""
+    bare_s, gloved_s = camera.move_s, camera.move_gloved_s
+    known = camera.mounted(to.mount)
+    if known is not None and known.move_s is not None:
+        bare_s = known.move_s
+        gloved_s = bare_s if known.move_gloved_s is None else known.move_gloved_s
+    return round((max(bare_s, gloved_s) if gloves else bare_s) * 1000)
 
 
 NOT_WORN: Final = Worn("", "other")

@@ -39,17 +39,8 @@ from ...patterns import (
 from ...serving import carried, mount_and_angle
 from .asked import Arming, Asked, Framing, Looping, Recording, Worn
 from .timeline import Laid, Timeline
+from .triggers import answers, power_appears
 from .windows import window_spans
-
-
-def _answering(camera: Camera, document: PlanDocument) -> bool:
-    """Whether a word or a remote starts the camera, or one that is linked with it.
-
-    Source: model/hands#links.
-    """
-    link = next((one.cameras for one in document.plan.links if camera.id in one.cameras), ())
-    together = {camera.id, *link}
-    return any(one.answers_to for one in document.kit.cameras if one.id in together)
 
 
 class Asking:
@@ -66,7 +57,8 @@ class Asking:
         self.document = document
         self.timeline = timeline
         self.defaults = defaults
-        self.answering = _answering(camera, document)
+        self.answers = answers(camera, document)
+        self.answering = bool(self.answers)
         self.carried = carried(document.plan, camera.id)
         boot_s = camera.boot_s if camera.boot_s is not None else defaults.boot_s.value
         self.boot_ms = round(boot_s * 1000)
@@ -207,11 +199,20 @@ class Asking:
         for moment, at_ms in moments_on(part):
             said_ms = min(at_ms + moment.reaction_s * 1000, part.end_ms - 1)
             by_word = pattern.trigger == "voice" and self.timeline.awake_at(said_ms)
+            by_word = by_word and "voice" in self.answers
             if by_word or (pattern.trigger == "press" and self._hand_at(said_ms, mount)):
                 first_ms = max(whole.start_ms, said_ms - pattern.pre_record_s * 1000)
                 last_ms = min(whole.end_ms, said_ms + pattern.seconds * 1000)
                 found.append((first_ms, last_ms))
         return merged(found)
+
+    def _never_triggers(self, pattern: Armed, part: Laid) -> bool:
+        """Whether what it waits for cannot come: a word that it does not hear, power of nothing."""
+        if pattern.trigger == "voice":
+            return "voice" not in self.answers
+        if pattern.trigger != "power":
+            return False
+        return not power_appears(self.camera, self.document, part, self.timeline, self.defaults)
 
     def _hand_at(self, at_ms: int, mount: Mount) -> bool:
         """Whether a hand presses its button: out of reach on the mount, only a free one does.
@@ -288,6 +289,8 @@ class Asking:
     def _armed(self, whole: Asked, recording: Recording, pattern: Armed, part: Laid) -> Asked:
         if pattern.trigger in ("voice", "press") and part.item and part.item.moments:
             clips = self._answered(whole, pattern, part)
+        elif self._never_triggers(pattern, part):
+            clips = []
         else:
             clips = armed_spans(pattern, whole.start_ms, whole.end_ms)
         share = sum(end - start for start, end in clips) / (whole.end_ms - whole.start_ms)

@@ -60,7 +60,7 @@ class Climate(Shared):
 @lru_cache(maxsize=256)
 def climate_of(body: Body, conditions: Conditions) -> Climate:
     """Tabulate model/heat#node for a body: `T_eq = base + g * rise`."""
-    airs = tuple(zip(conditions.air_mps, conditions.height_m, strict=True))
+    airs = tuple(zip(conditions.air_mps, conditions.height_m, conditions.under, strict=True))
     by_air = {each: shedding(body, *each) for each in set(airs)}
     g = tuple(by_air[each] for each in airs)
     rows = zip(conditions.ambient_c, conditions.sun_w_m2, g, strict=True)

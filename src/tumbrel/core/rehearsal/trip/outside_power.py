@@ -8,7 +8,8 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 
-from ...document import Assignment, Camera, PlanDocument
+from ...document import Assignment, Camera, Mount, PlanDocument
+from ...serving import carried, mount_and_angle
 from ...shared import Shared
 from .asked import Asked
 from .timeline import Laid, Timeline
@@ -16,7 +17,10 @@ from .timeline import Laid, Timeline
 
 @dataclass(frozen=True, slots=True)
 class OutsidePower(Shared):
-    """A stretch in which a camera's set-up runs on a source: what it draws [W], battery out."""
+    """A stretch in which a camera's set-up runs on a source: what it draws [W], battery out.
+
+    Only while it is built so: `set_ups` are those of the stretch.
+    """
 
     start_ms: int
     end_ms: int
@@ -24,6 +28,7 @@ class OutsidePower(Shared):
     source: str
     draw_w: float
     battery_out: bool
+    set_ups: tuple[str, ...]
 
 
 def outside_power_of(
@@ -42,9 +47,10 @@ def outside_power_of(
         if source is None:
             continue
         own_w = standby_w if camera.standby_w is None else camera.standby_w
+        worn = carried(document.plan, camera.id)
         for part in timeline.laid:
             assignment = by_item.get((camera.id, part.id))
-            if assignment is None:
+            if assignment is None or _blocked(camera, mount_and_angle(worn, assignment)[0]):
                 continue
             one = _outside(camera, index, assignment, spans, part, source, own_w)
             if one is None:
@@ -53,7 +59,8 @@ def outside_power_of(
             touches = last is not None and last.end_ms >= one.start_ms
             if last is not None and touches and last.battery_out == one.battery_out:
                 most_w = max(last.draw_w, one.draw_w)
-                found[-1] = replace(last, end_ms=one.end_ms, draw_w=most_w)
+                built = tuple(sorted({*last.set_ups, *one.set_ups}))
+                found[-1] = replace(last, end_ms=one.end_ms, draw_w=most_w, set_ups=built)
             else:
                 found.append(one)
     return tuple(sorted(found, key=lambda one: (one.start_ms, one.camera)))
@@ -68,14 +75,21 @@ def _outside(
     source: str,
     standby_w: float,
 ) -> OutsidePower | None:
-    """What a leg or stop wants on outside power; from when it can begin to boot."""
+    """What a leg or stop wants on outside power, a boot too; from when it can begin to boot."""
     set_up = camera.built(assignment.set_up)
     if set_up is None or set_up.power == "battery":
         return None
     spans = [s for s in asked if part.start_ms <= s.start_ms < part.end_ms]
-    draws = [span.recording.draw_w for span in spans if span.recording is not None]
+    recordings = [span.recording for span in spans if span.recording is not None]
+    draws = [max(one.draw_w, one.boot_w) for one in recordings]
     first = spans[0].prepare_ms if spans and spans[0].prepare_ms is not None else None
     early_ms = part.start_ms if first is None else min(first, part.start_ms)
     draw_w = max(draws, default=standby_w)
     out = set_up.power == "outside_only"
-    return OutsidePower(early_ms, part.end_ms, index, source, draw_w, out)
+    return OutsidePower(early_ms, part.end_ms, index, source, draw_w, out, (set_up.id,))
+
+
+def _blocked(camera: Camera, mount: Mount) -> bool:
+    """Whether its port cannot be reached on a mount, so that nothing feeds it there."""
+    known = camera.mounted(mount)
+    return known is not None and "port" in known.covers

@@ -41,7 +41,7 @@ from .scene import (
     Written,
 )
 from .supply_table import supply_table
-from .timeline import Timeline, lay_out
+from .timeline import Timeline, albedos_of, lay_out
 from .too_many import refuse_too_many
 
 
@@ -50,15 +50,18 @@ def prepare(
     defaults: Defaults = DEFAULTS,
     sun_days: SunDays = sun_heights_of_day,
     known: Callable[[Timeline], Mapping[str, list[Asked]]] | None = None,
+    *,
+    as_typed: bool = False,
 ) -> Scene:
     """What a document asks to be played; with nothing asked where a figure cannot be meant.
 
     `sun_days` gives the sun's heights of a UTC day at a place; `known` what is known to be asked of
-    some cameras already, as the trip is laid out. Raises BadDocument when its times make no trip or
+    some cameras already, as the trip is laid out; `as_typed` plays what cannot be meant, too.
+    Raises BadDocument when its times make no trip or
     it asks for too much.
     """
-    timeline = lay_out(document.trip, sun_days)
-    mistakes = mistakes_of(document.kit)
+    timeline = lay_out(document.trip, sun_days, albedos_of(defaults))
+    mistakes = () if as_typed else mistakes_of(document.kit)
     if mistakes:
         document = idle(document)
     else:

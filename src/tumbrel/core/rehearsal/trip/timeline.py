@@ -25,7 +25,7 @@ from ...light import (
     sun_heights_of_day,
     sun_table,
 )
-from ...parameters import DEFAULTS
+from ...parameters import DEFAULTS, Defaults
 
 WAIT_ID: Final = "wait"
 SPOT_DEG: Final = 0.1  # places of legs are told apart so far: 24 s of the sun's way
@@ -55,6 +55,8 @@ class FreeHands:
 class Conditions:
     """Air and sun as piecewise constant steps; step i holds from starts_ms[i] on.
 
+    `under` says where it is water, not air, that is around the kit.
+
     Compared by identity: one trip is laid out once, and what is derived from it is kept by it.
     """
 
@@ -63,6 +65,7 @@ class Conditions:
     sun_w_m2: tuple[float, ...]
     air_mps: tuple[float, ...]
     height_m: tuple[float, ...]
+    under: tuple[bool, ...]
 
 
 @dataclass(frozen=True)
@@ -159,8 +162,23 @@ class Timeline:
         return self.laid[max(0, place)]
 
 
+Albedos = tuple[float, float]  # of plain ground and of snow
+
+
+def albedos_of(defaults: Defaults) -> Albedos:
+    """What ground throws back, plain and under snow, by the parameters."""
+    return defaults.albedo.value, defaults.albedo_snow.value
+
+
+TYPICAL: Final = albedos_of(DEFAULTS)
+
+
 @lru_cache(maxsize=16)
-def lay_out(trip: Trip, sun_days: SunDays = sun_heights_of_day) -> Timeline:
+def lay_out(
+    trip: Trip,
+    sun_days: SunDays = sun_heights_of_day,
+    albedos: Albedos = TYPICAL,
+) -> Timeline:
     """Times of all items, hands and conditions. Raises BadDocument when the trip grows too long."""
     zone = ZoneInfo(trip.time_zone)
     start_utc = trip.start.replace(tzinfo=zone).astimezone(UTC)
@@ -178,7 +196,7 @@ def lay_out(trip: Trip, sun_days: SunDays = sun_heights_of_day) -> Timeline:
         laid=tuple(laid),
         by_id=MappingProxyType({part.id: part for part in laid}),
         free_hands=free_hands,
-        conditions=_conditions(trip, laid, start_utc, sun),
+        conditions=_conditions(trip, laid, start_utc, sun, albedos),
         light=tuple(_light(sun, start_utc, duration_ms)),
         sun=sun,
         into_ms=_first_step(start_utc)[1],
@@ -295,7 +313,11 @@ def _steps_before(at_ms: int) -> int:
 
 
 def _conditions(
-    trip: Trip, laid: list[Laid], start_utc: datetime, sun: SunTable | None
+    trip: Trip,
+    laid: list[Laid],
+    start_utc: datetime,
+    sun: SunTable | None,
+    albedos: Albedos,
 ) -> Conditions:
     """Ambient, height and sun by step (at its midpoint), airflow and sun share by item.
 
@@ -303,32 +325,35 @@ def _conditions(
     """
     first, into_ms = _first_step(start_utc)
     base_m = trip.place.height_m if trip.place else 0.0
-    rows: list[tuple[int, float, float, float, float]] = []
+    rows: list[tuple[int, float, float, float, float, bool]] = []
     for part in laid:
         item = part.item
-        share = item.sun_share if item else 0.0
+        under = isinstance(item, Leg) and item.wet == "under"
+        share = item.sun_share if item and not under else 0.0
         air_mps = item.air_mps if isinstance(item, Leg) else 0.0
         at_ms = part.start_ms
         while at_ms < part.end_ms:
             step = (at_ms + into_ms) // STEP_MS
             middle_ms = step * STEP_MS + STEP_MS // 2 - into_ms
             ambient_c = _ambient_c(laid, part, middle_ms)
-            sun_w_m2 = share * _on_kit_w_m2(item, sun, step, first) if item and sun else 0.0
-            air = (ambient_c, sun_w_m2, air_mps, _height_m(part, middle_ms, base_m))
+            sun_w_m2 = (
+                share * _on_kit_w_m2(item, sun, step, first, albedos) if item and sun else 0.0
+            )
+            air = (ambient_c, sun_w_m2, air_mps, _height_m(part, middle_ms, base_m), under)
             if not rows or rows[-1][1:] != air:
                 rows.append((at_ms, *air))
             at_ms = min(part.end_ms, (step + 1) * STEP_MS - into_ms)
     return Conditions(*zip(*rows, strict=True))
 
 
-def _on_kit_w_m2(item: Item, sun: SunTable, step: int, first: int) -> float:
+def _on_kit_w_m2(item: Item, sun: SunTable, step: int, first: int, albedos: Albedos) -> float:
     """What strikes a small body in full sun there [W/m2] (model/heat#sun)."""
     level = sun.irradiance_w_m2[step] * item.sky
     if level <= 0.0:
         return 0.0
     day = datetime.fromtimestamp((first + step) * STEP_MS / 1000, UTC).timetuple().tm_yday
-    albedo = DEFAULTS.albedo_snow if item.snow else DEFAULTS.albedo
-    return on_body_w_m2(level, sun.height_deg[step], day, albedo.value)
+    plain, snow = albedos
+    return on_body_w_m2(level, sun.height_deg[step], day, snow if item.snow else plain)
 
 
 def _height_m(part: Laid, at_ms: int, base_m: float) -> float:

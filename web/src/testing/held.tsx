@@ -37,7 +37,7 @@ export function withTrip(start: PlanDocument, draw: (kept: KeptTrip) => ReactEle
       state: kitState,
       edit: (change) => setNamed((old) => change(old)),
     };
-    const rehearsing = { shown: null, late: false, error: null };
+    const rehearsing = { shown: null, good: null, asked: null, late: false, error: null };
     return (
       <QueryClientProvider client={queries}>
         <TripContext value={{ id: 1, kept, kit, rehearsing }}>{draw(kept)}</TripContext>

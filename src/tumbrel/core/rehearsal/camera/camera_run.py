@@ -170,20 +170,24 @@ class CameraRun(Consumer):
             self.account()
         elif self.schedule.wanted is None or self.state != OFF:
             return
-        elif Cause.NO_POWER in self.holds or (self.dead and fed_enough(self)):
+        elif Cause.NO_POWER in self.holds or (self.lacks_cell() and fed_enough(self)):
             self.try_begin()
             self.account()
 
+    def lacks_cell(self) -> bool:
+        """Whether there is no battery in it that gives anything."""
+        return self.dead or self.cell is None
+
     def lacks_power(self) -> bool:
-        """Whether it is on, its battery out, and draws more than its port grants."""
-        if self.state == OFF or not self.battery_out:
+        """Whether it is on without a battery that it runs on, and draws more than it is granted."""
+        if self.state == OFF or (self.cell is not None and not self.battery_out):
             return False
         return self.energy.feed_w * self.energy.through < self._drawn()[0] - LEAST_W
 
     def lose_power(self) -> None:
         """Outside power is gone, or was never there."""
         self.halt(OFF)
-        self.holds[Cause.NO_POWER] = self.now_ms
+        self.holds[Cause.NO_POWER if self.battery_out else Cause.NO_BATTERY] = self.now_ms
 
     # -- what holds now -------------------------------------------------------------
 

@@ -317,6 +317,7 @@ def resumed(checkpoint: Checkpoint, scene: Scene) -> Rehearser:
     state = checkpoint.state.thaw()
     at_ms = checkpoint.at_ms
     for run, new in zip(state.cameras, fresh.cameras, strict=True):
+        run.trace.take_up()
         run.adopt(new)
     for cell, battery in zip(state.cells, scene.batteries, strict=True):
         cell.adopt(battery)
@@ -326,7 +327,7 @@ def resumed(checkpoint: Checkpoint, scene: Scene) -> Rehearser:
         gear.adopt(one)
     state.use_scene(scene)
     state.decisions = [one for one in fresh.decisions if one >= at_ms]
-    state.decisions += state.hands.must_be_back(at_ms)
+    state.decisions += [one for one in state.hands.must_be_back(at_ms) if one > at_ms]
     state.decisions.sort()
     state.leaves = fresh.leaves
     state.next_leave = bisect_left(fresh.leaves, at_ms)

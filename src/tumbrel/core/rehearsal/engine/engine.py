@@ -365,7 +365,7 @@ class Rehearser:
     def put_away(self) -> Frozen[Rehearser]:
         """The trip as it stands, to be taken up again."""
         for run in self.cameras:
-            run.trace.floor = len(run.trace.t_ms)
+            run.trace.put_away()
         return Frozen(self, self._fixed())
 
     def _fixed(self) -> Iterator[object]:

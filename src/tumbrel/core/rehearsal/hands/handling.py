@@ -36,13 +36,16 @@ class Handling:
         self._last_chances: dict[int, int] = {}
 
     def last_chance_ms(self, interval: FreeHands) -> int:
-        """The end of free hands less the swaps and cables still due, as they will take then."""
+        """The end of free hands less the swaps and cables still due, as they will take then.
+
+        Of the cameras that are asked anything: others are left alone.
+        """
         known = self._last_chances.get(interval.start_ms)
         if known is None:
             due_ms = sum(
                 self._swap_ms(_worn_at(run, interval.end_ms), run, interval.end_ms - 1)
                 for run in self.cameras
-                if run.camera.battery_comes_out
+                if run.camera.battery_comes_out and run.schedule.spans
             )
             here = self.timeline.places(interval.start_ms, interval.end_ms)
             due_ms += sum(

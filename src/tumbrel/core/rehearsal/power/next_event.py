@@ -139,9 +139,12 @@ class GridWatch:
         first = bound_ms if turn_ms is None else min(bound_ms, turn_ms)
         if gear.drain_w <= 0.0 and gear.into_w <= 0.0 and not gear.dry:
             return min(first, self._refused_ms(gear))
-        return self._store_ms(gear, gear.drain_w - gear.into_w, first)
+        gives = gear.drain_w > 0.0  # what is off does not give out, however little is in it
+        return self._store_ms(gear, gear.drain_w - gear.into_w, first, gives=gives)
 
-    def _store_ms(self, bank: StoreRun, out_w: float, bound_ms: int) -> int:
+    def _store_ms(
+        self, bank: StoreRun, out_w: float, bound_ms: int, *, gives: bool = True
+    ) -> int:
         """When a store from which some watts go is dry, full or refused, or wakes."""
         d = self.defaults
         first = bound_ms
@@ -157,6 +160,8 @@ class GridWatch:
                 short = bank.floor() + d.revival.value - bank.charge
                 first = min(first, self.now_ms + min(ROW_MS, max(0, int(short / -per_ms)) + 1))
             return min(first, self._wakes_ms(bank, first))
+        if not gives:
+            return first
         dry = self._dry_ms(bank, max(0.0, per_ms), first)
         return first if dry is None else dry
 

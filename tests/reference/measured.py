@@ -13,7 +13,7 @@ from typing import Any
 
 import numpy as np
 
-from tests.reference.rigs import MODES, kit_of
+from tests.reference.rigs import MODES, kit_of, that_day
 from tests.reference.second.physics import hidden
 from tumbrel.core.bench import BenchRun, learn
 from tumbrel.core.bench.outlook import run_outlook
@@ -21,7 +21,7 @@ from tumbrel.core.document import BatteryFamily, Camera
 from tumbrel.simulators.rig import INNER_SHARE, Truth, some_truth
 
 STEP_S = 2.0
-NOISE = 0.02
+NOISE = 0.02  # of charging; of other runs, as on another day
 LONGEST_S = 6 * 3600.0
 ENDED = ("empty", "both_empty", "hot", "full")
 
@@ -93,7 +93,7 @@ def some_measured(draw: Random) -> Measured:
 
 def measure(truth: Measured, asked: Try, number: int, draw: Random) -> BenchRun:
     """Step through a run, and note what a person would."""
-    body = truth.body
+    body = truth.body if asked.charging else that_day(truth.body, draw)
     inner = shell = cell_c = asked.ambient_c
     cell_c = cell_c if asked.pocket_c is None else asked.pocket_c
     charge, store, at_s, end = asked.start, 1.0, 0.0, "stopped"
@@ -139,7 +139,7 @@ def measure(truth: Measured, asked: Try, number: int, draw: Random) -> BenchRun:
         if not asked.plugged and not asked.charging and charge <= held:
             end = "both_empty" if asked.store else "empty"
             break
-    noise = math.exp(draw.gauss(0.0, NOISE))
+    noise = math.exp(draw.gauss(0.0, NOISE)) if asked.charging else 1.0
     more: dict[str, Any] = {}
     if asked.charging and end != "full":
         more["charge_end"] = round(charge, 2)

@@ -146,10 +146,10 @@ def test_one_room_never_parts_the_limit_from_the_rises() -> None:
     assert "ten degrees warmer or colder" in stop_of.unknown
     apart = [
         run(f"t{n}", 15.0 * math.log(70.0 / (4.0 + room)), "hot", mode="fast", ambient_c=room)
-        for n, room in enumerate((0.0, 0.0, 0.0, 22.0, 22.0, 40.0, 40.0, 40.0))
+        for n, room in enumerate((0.0,) * 30 + (50.0,) * 30)
     ]
     assert learned(*apart).of("stop_c").known
-    assert learned(*apart).of("stop_c").value == pytest.approx(66.0, abs=2.5)
+    assert learned(*apart).of("stop_c").value == pytest.approx(66.0, abs=3.0)
 
 
 def test_figures_have_units_and_lie_in_their_range() -> None:
@@ -163,8 +163,8 @@ def test_figures_have_units_and_lie_in_their_range() -> None:
 
 
 def test_minutes_of_a_full_battery_are_known_where_its_energy_is_not() -> None:
-    """101 min at 22 degC, which hides 0.6 %: 101.6 min at 25 degC; box 114 min weighs 3 %."""
-    found = learned(run("r", 101.0, "empty"))
+    """101 min at 22 degC, which hides 0.6 %: 101.6 min at 25 degC; box 114 min weighs 1 %."""
+    found = learned(*(run(f"r{n}", 101.0, "empty") for n in range(5)))
     assert not found.of("energy").known
     assert found.of("lasts_min", "m").known
     assert found.of("lasts_min", "m").value == pytest.approx(101.0 / 0.994, rel=0.008)

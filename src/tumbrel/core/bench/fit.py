@@ -34,7 +34,7 @@ if TYPE_CHECKING:
     import numpy as np
 
     from ..document import BatteryFamily, Camera
-    from .model import Array
+    from .model import Array, Bench
     from .runs import BenchRun
 
 RISE_ERROR = 0.08  # of a repeated run
@@ -48,11 +48,12 @@ ROBUST_FROM = 2.5
 SAID_FROM = 1.0  # what is said of a draw may be said of nothing: a run in it outweighs that
 OUTLIER_FROM = 3.5
 STARTS = 3
+ENDED = ("hot", "empty", "both_empty")
 JAC_STEP = 1e-6
 START_SPREAD = 0.5
 SAME_COST = 0.02
 SEED = 13
-TRIED_DRAWS = 3000
+TRIED_DRAWS = 9000
 KEPT_DRAWS = 600
 WIDER = 1.5
 LOPSIDED = frozenset({"taper"})  # its errors flatten where no reading reaches the taper
@@ -76,7 +77,8 @@ class Learned:
     `mean` [figures] the mean of such: the most probable ones lie on the edge of what did not happen
     when that is all that is known, their mean lies inside.
     `agreeing` of `starts` searches from different starts found the same figures.
-    `hot_runs` of the runs that count ended hot; they were made in `set_ups`.
+    `hot_runs` of the runs that count ended hot; they were made in `set_ups`. `ended` says how those
+    that recorded to their end did end, and in which conditions.
     """
 
     figures: Figures
@@ -91,6 +93,7 @@ class Learned:
     starts: int
     hot_runs: int
     set_ups: frozenset[str]
+    ended: tuple[tuple[Bench, bool], ...]
 
     def of(self, kind: str, name: str = "") -> LearnedFigure:
         """One figure. Raises StopIteration when the camera has no such one."""
@@ -149,6 +152,7 @@ def learn(
         STARTS,
         sum(run.end == "hot" for run in counted),
         frozenset(run.set_up for run in counted),
+        tuple((bench_of(run), run.end == "hot") for run in counted if run.end in ENDED),
     )
 
 

@@ -20,6 +20,8 @@ if TYPE_CHECKING:
     from .runs import BenchRun, RunEnd
 
 LONGEST_MIN = 2880.0
+ABOUT_EVEN = 0.15
+ALIKE_K, ALIKE_MPS = 2.0, 0.3
 COLD_SPREAD = 0.3  # of a time, for each share that the room hides: draws differ in the cold too
 
 
@@ -46,7 +48,24 @@ def outlook(learned: Learned, bench: Bench, defaults: Defaults = DEFAULTS) -> Ou
     low, likely, high = (float(one) for one in np.quantile(minutes, (0.1, 0.5, 0.9)))
     hot = float(np.mean((hot_min < empty_min) & (hot_min < LONGEST_MIN)))
     other: RunEnd = "stopped" if bench.plugged else "empty"
-    return Outlook(low, likely, high, "hot" if hot > 0.5 else other, hot)
+    return Outlook(low, likely, high, "hot" if _ends_hot(learned, bench, hot) else other, hot)
+
+
+def _ends_hot(learned: Learned, bench: Bench, hot: float) -> bool:
+    """Whether heat is the likelier end; where that is about even, as runs just like it ended."""
+    alike = [was_hot for other, was_hot in learned.ended if _is_like(other, bench)]
+    if alike and abs(hot - 0.5) < ABOUT_EVEN:
+        return 2 * sum(alike) > len(alike)
+    return hot > 0.5
+
+
+def _is_like(one: Bench, other: Bench) -> bool:
+    """Whether two runs are of one mode and set-up, fed alike, in nearly the same air."""
+    built = (one.mode, one.set_up, one.features, one.plugged, one.store_wh)
+    if built != (other.mode, other.set_up, other.features, other.plugged, other.store_wh):
+        return False
+    apart_k, apart_mps = abs(one.ambient_c - other.ambient_c), abs(one.air_mps - other.air_mps)
+    return apart_k <= ALIKE_K and apart_mps <= ALIKE_MPS
 
 
 def run_outlook(learned: Learned, run: BenchRun, defaults: Defaults = DEFAULTS) -> Outlook:

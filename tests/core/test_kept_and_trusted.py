@@ -88,14 +88,14 @@ def test_what_stops_is_never_green_and_its_minutes_are_not_trusted() -> None:
 
 def test_copies_that_do_not_fit_are_counted_and_weighed() -> None:
     """Ten clips of a minute at 7,599,375 B/s (455.96 MB) on a drive of 2 GB: four land, six do
-    not, 2.7 GB of room are missing, and only what has a copy is wiped."""
+    not, 2.74 GB for which 0.18 are free, and only what has a copy is wiped."""
     drive = {"id": "d", "name": "Phone", "free_gb": 2.0}
     items = [leg("way", HOUR), stop("s", HOUR)]
     plan = {"copies": [{"item": "s", "camera": "cam", "drive": "d", "wipe": "anyway"}]}
     document = raw(items, [asks("cam", "way", pattern=takes(60, count=10))], plan=plan)
     told = told_of(document, {"drives": [drive]})
     texts = {finding.code: finding.text for finding in told.findings}
-    left = "6 clips do not reach Phone: 2.7 GB of room are missing on it."
+    left = "6 clips do not reach Phone: 2.6 GB of room are missing on it."
     assert texts["copy_not_finished"] == left
     wiped, stay = (
         "4 clips wiped with one copy elsewhere",

@@ -461,6 +461,7 @@ def lapses(seed: int) -> Doc:
     bare = m.cameras[0]["set_ups"][0]
     bare |= {"clip_limit_s": draw.choice([None, 900]), "lapse_limit_s": draw.choice([None, 2000])}
     m.cameras[0]["continues_after_clip"] = draw.random() < 0.6
+    m.cameras[0]["answers_to"] = [[], ["voice"], ["voice", "remote"]][seed % 3]
     m.spares(2, 0.8)
     for _ in range(3):
         times = {"exposure_s": draw.choice([None, 2.0, 20.0]), "writing_s": draw.choice([None, 3])}

@@ -116,6 +116,30 @@ def with_moment() -> list[Doc]:
     return [leg("way", HOUR, moments=[moment])]
 
 
+def clocks(*opens: str) -> Doc:
+    """Windows of an hour by the clock, on a leg from 06:00 to 12:00."""
+    windows = [
+        {
+            "opens": {"kind": "clock", "at": at},
+            "closes": {"kind": "clock", "at": f"{int(at[:2]) + 1:02d}:00"},
+        }
+        for at in opens
+    ]
+    return made([leg("way", 6 * HOUR)], roll(pattern={"kind": "windows", "windows": windows}))
+
+
+def called(trigger: str, **more: Any) -> Doc:
+    """An armed camera that waits for something."""
+    pattern = {"kind": "armed", "count": 1, "seconds": 20, "trigger": trigger}
+    return made(way(), roll(pattern=pattern), cameras=[camera(**more)])
+
+
+def long_loop(gb: int) -> Doc:
+    """Twenty minutes of a loop of an hour, 9.1 GB, on a card."""
+    pattern = {"kind": "loop", "length_s": HOUR}
+    return made([leg("way", 1200)], roll(pattern=pattern), cards=[card("k1", gb=gb)])
+
+
 HELD = {"cameras": [{"camera": "cam", "mount": "hand_held"}]}
 BOTH = [asks("cam", "way"), asks("two", "way")]
 DRIFTS = camera("two", clock_drift_s_per_day=2.0)
@@ -247,6 +271,9 @@ CASES: list[tuple[str, Doc, Doc]] = [
     ("save_comes_too_late", loop(120, hands="never"),
      loop(120, hands="never", answers_to=["voice"])),
     ("window_never_opens", window("sunset", 75.0), window("sunset", 44.0)),
+    ("window_stays_shut", clocks("08:00", "20:00"), clocks("08:00")),
+    ("trigger_never_comes", called("voice"), called("voice", answers_to=["voice"])),
+    ("loop_larger_than_card", long_loop(4), long_loop(16)),
     ("takes_where_no_hand",
      raw(way(hands="never"), roll(pattern=takes(10, count=2))),
      raw(way(hands="stops"), roll(pattern=takes(10, count=2)))),
@@ -302,6 +329,9 @@ def test_a_finding_fires_where_it_should_only(code: str, fires: Doc, quiet: Doc)
 
 
 def test_every_check_has_a_case_of_its_own() -> None:
-    """Twelve stand in one other file, ten in that of angles and settings, one beside budgets."""
-    assert len(CHECKS) == len(CASES) + 12 + 10 + 1
+    """Twelve stand in one other file, ten in that of angles and settings, one beside budgets.
+
+    Those of our own faults stand with the ledgers.
+    """
+    assert len(CHECKS) == len(CASES) + 12 + 10 + 1 + 2
     assert len(codes(rehearse(PlanDocument.model_validate(fed())))) >= 1

@@ -134,8 +134,9 @@ def test_a_word_or_a_press_follows_the_moments_and_motion_does_not(
     moment = {"name": "gust", "count": 3, "seconds": 20, "reaction_s": 5}
     pattern = {"kind": "armed", "seconds": 60, "count": 1, "trigger": trigger}
     items = [leg("way", HOUR, hands=hands, moments=[moment])]
+    hears = {"starts_itself": True, "answers_to": ["voice"]}
     document = PlanDocument.model_validate(
-        raw(items, [asks("cam", "way", pattern=pattern)], [camera(starts_itself=True)])
+        raw(items, [asks("cam", "way", pattern=pattern)], [camera(**hears)])
     )
     kept = played(document).cameras[0].recorder.kept
     assert [one.start_ms // 1000 for one in kept] == starts

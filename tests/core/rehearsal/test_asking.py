@@ -13,7 +13,7 @@ import pytest
 from astral import LocationInfo
 from astral.sun import dawn, sunrise, sunset
 
-from tests.build import asks, camera, leg, mode, raw, stop
+from tests.build import asks, camera, leg, mode, raw, set_up, stop
 from tumbrel.core.document import PlanDocument, SunEdge
 from tumbrel.core.patterns import shortest_loop_s
 from tumbrel.core.rehearsal.engine.played import Played, play
@@ -56,10 +56,25 @@ def test_a_loop_keeps_what_is_on_the_card_when_saved() -> None:
     assert run.card.overwritten == run.recorder.written - run.card.used
 
 
-def test_a_loop_that_does_not_fit_does_not_start() -> None:
-    """An hour of loop is 27 GB; the card holds 16 x 0.985."""
+def test_a_loop_larger_than_its_card_holds_what_that_holds_and_never_stops() -> None:
+    """An hour of loop is 27 GB; the card holds 16 x 0.985 GB, 2,073 s of it in five segments.
+
+    Kept after 5,000 s it holds four whole ones and what of the fifth has run: 414 s each.
+    """
     small = [{"id": "k1", "name": "K1", "gb": 16, "speed_class": "V90"}]
-    run = played([leg("way", 600)], {"kind": "loop", "length_s": HOUR}, cards=small).cameras[0]
+    loop = {"kind": "loop", "length_s": HOUR, "saves": 1}
+    light = [camera(modes=[mode(watts=1.0)])]
+    run = played([leg("way", 10_000)], loop, cameras=light, cards=small).cameras[0]
+    assert [g.cause for g in run.time.gaps if g.cause != "save"] == []
+    holds_ms = 15_760_000_000 * 1000 // 7_599_240
+    first = run.recorder.kept[0]
+    assert 0.8 * holds_ms <= first.end_ms - first.start_ms <= holds_ms
+    assert run.recorder.shortened[0][2] == pytest.approx(holds_ms, rel=1e-4)
+
+
+def test_a_card_with_no_room_for_a_second_of_each_segment_is_full() -> None:
+    full = [{"id": "k1", "name": "K1", "gb": 16, "used_bytes": 15_740_000_000}]
+    run = played([leg("way", 600)], {"kind": "loop", "length_s": HOUR}, cards=full).cameras[0]
     assert [g.cause for g in run.time.gaps] == ["card_full"]
 
 
@@ -121,19 +136,23 @@ def test_frames_become_video_at_their_playback() -> None:
 
 
 def test_a_long_time_lapse_video_is_cut_into_chapters_and_by_the_longest_clip() -> None:
-    """1000 frames of 303,970 B are 304 MB: four chapters of 0.1 GB; runs of 400 s are three."""
+    """1000 frames of 303,970 B are 304 MB: four chapters of 0.1 GB; runs of 400 s are three.
+
+    A mode's longest clip of 400 s is none of frames.
+    """
     pattern = {"kind": "interval", "every_s": 1}
     cut = camera(chapter_gb=0.1)
     told = rehearse(document([leg("way", 1000)], pattern, cameras=[cut]))
     assert (told.cameras[0].bytes_written, told.files) == (303_970_000, 4)
-    limited = camera(modes=[mode(clip_limit_s=400)])
-    told = rehearse(document([leg("way", 1000)], pattern, cameras=[limited]))
-    assert told.files == 3
+    for one, files in ((set_up(lapse_limit_s=400), 3), (set_up(clip_limit_s=400), 1)):
+        limited = camera(modes=[mode(clip_limit_s=400)], set_ups=[one])
+        told = rehearse(document([leg("way", 1000)], pattern, cameras=[limited]))
+        assert told.files == files
 
 
 def test_an_interval_ends_at_the_longest_clip_where_nothing_restarts_it() -> None:
     """On at 0, off at 400 s, and no hand is free: 600 s are missing."""
-    one = camera(modes=[mode(clip_limit_s=400)], continues_after_clip=False)
+    one = camera(set_ups=[set_up(lapse_limit_s=400)], continues_after_clip=False)
     pattern = {"kind": "interval", "every_s": 1, "frame_mb": 6}
     run = played([leg("way", 1000)], pattern, cameras=[one]).cameras[0]
     assert [(str(g.cause), g.start_ms, g.end_ms) for g in run.time.gaps] == [

@@ -133,6 +133,7 @@ def wired(items: list[Any], asked: list[Any], **more: Any) -> PlanDocument:
     cam = camera(
         modes=[mode(), mode("strong", watts=6.0)],
         set_ups=[set_up(), set_up("wired", power="outside"), set_up("out", power="outside_only")],
+        move_s=0.0,
         **more,
     )
     loaded = raw(items, asked, cameras=[cam], plan={"cameras": [{"camera": "cam", "source": "s"}]})

@@ -18,6 +18,10 @@ class Asked:
         plan = document["plan"]["assignments"]
         self.jobs = {a["item"]: a for a in plan if a["camera"] == camera["id"]}
         self.midnight_s = _clock_s(document["trip"]["start"].split("T")[1])
+        links = document["plan"].get("links", [])
+        with_it = next((one["cameras"] for one in links if camera["id"] in one["cameras"]), [])
+        near = [c for c in document["kit"]["cameras"] if c["id"] in (camera["id"], *with_it)]
+        self.hears = {how for one in near for how in one.get("answers_to", ())}
         self.asked: list[bool] = []
         self.clip: list[bool] = []
         self.saves: set[int] = set()
@@ -115,6 +119,8 @@ class Asked:
 
     def _triggers(self, item: Doc, pattern: Doc, whole: int) -> list[int]:
         """When an armed camera is set off: evenly, or by a word or press after each moment."""
+        if pattern.get("trigger") == "voice" and "voice" not in self.hears:
+            return []
         if pattern.get("trigger") not in ("voice", "press") or not item.get("moments"):
             n = _count(pattern, whole)
             return [floor((k + 0.5) * whole / n) for k in range(n)]

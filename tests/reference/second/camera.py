@@ -75,7 +75,7 @@ class Cam:
         self.by_radio = False
         self.worn: tuple[str, str] | None = None
         self.clip_s = self.on_left_s = 0.0
-        self.loop_bytes = 0.0
+        self.loop_bytes = self.loop_s = 0.0
         self.feed_w = 0.0
         self.filmed_s = self.kept_s = self.used_wh = self.written = 0.0
         self.frames = 0
@@ -147,7 +147,7 @@ class Cam:
             self.causes.append("hot")
         free = self.memory.room - self.memory.used if self.memory else 0.0
         pattern = self.asked.pattern(at_s)
-        wants = self.rate(at_s) * pattern["length_s"] if pattern["kind"] == "loop" else 1
+        wants = self.rate(at_s) * pattern.get("segments", 5) if pattern["kind"] == "loop" else 1
         if free < wants:
             self.causes.append("card_full")
         return not {c for c in self.causes if c != "no_hand"}
@@ -168,7 +168,16 @@ class Cam:
         self.close_clip()
         self.clip_from = self.memory.used if self.memory else 0.0
         self.state, self.clip_s, self.loop_bytes = "on", 0.0, 0.0
+        self.loop_s = self._loop_s(min(self.world.at_s, self.world.end_s - 1))
         self.on_left_s = frame_s(self.asked.pattern(min(self.world.at_s, self.world.end_s - 1)))
+
+    def _loop_s(self, at_s: int) -> float:
+        """How long its loop is: as asked, or as much as its card has room for."""
+        pattern = self.asked.pattern(at_s)
+        if pattern["kind"] != "loop" or self.memory is None:
+            return 0.0
+        room_s = (self.memory.room - self.memory.used) / self.rate(at_s)
+        return float(min(pattern["length_s"], room_s))
 
     def close_clip(self) -> None:
         """A clip of what was written since it began."""
@@ -255,7 +264,7 @@ class Cam:
             waits = watts if pattern.get("pre_record_s") else self.doc.get("standby_w", 0.5)
             return waits, rise if pattern.get("pre_record_s") else self.k_per_w * waits
         if kind == "loop":
-            length, segment = pattern["length_s"], pattern["length_s"] / pattern.get("segments", 5)
+            length, segment = self.loop_s, self.loop_s / pattern.get("segments", 5)
             held = self.clip_s
             if held >= length:
                 held = length - segment + self.clip_s % segment
@@ -389,7 +398,8 @@ class Cam:
     def _clip_limit(self, at_s: int, mode: Doc) -> None:
         lapses = self.asked.pattern(at_s)["kind"] == "interval"
         own = self.set_up(at_s).get("lapse_limit_s" if lapses else "clip_limit_s")
-        limit_s = min((one for one in (mode.get("clip_limit_s"), own) if one), default=None)
+        by_mode = None if lapses else mode.get("clip_limit_s")  # frames are no clip
+        limit_s = min((one for one in (by_mode, own) if one), default=None)
         streams = self.asked.pattern(at_s)["kind"] in (STREAMS | {"interval"})
         if self.state == "on" and streams and limit_s and self.clip_s >= limit_s:
             if self.doc.get("continues_after_clip", True):

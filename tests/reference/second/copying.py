@@ -95,7 +95,7 @@ class Copying:
             if clip.gone or clip.memory is not source or drive["id"] in clip.copies:
                 continue
             if clip.size > room:
-                break
+                continue
             room -= clip.size
             now += clip.size / rate
             lands.append((clip, now))

@@ -197,7 +197,7 @@ class Hands:
         wanted = sum(
             self.seconds(cam, min(end_s, self.world.end_s - 1), gloved=gloved)
             for cam in self.world.cams
-            if cam.doc.get("battery_comes_out", True)
+            if cam.doc.get("battery_comes_out", True) and any(cam.asked.asked)
         )
         start_s = end_s
         while start_s and self.free[start_s - 1]:

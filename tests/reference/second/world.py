@@ -138,15 +138,22 @@ class World:
         return Gear(doc, doc["wh"], doc.get("charge", 1.0), self.place(home, 0), home, used=used)
 
     def _fit(self) -> None:
-        """Each camera what the plan names, else the first of its family that no plan names."""
+        """Each camera what the plan names, else the first of its family that no plan names.
+
+        One that is never asked, nor copied from, takes nothing out of the bag.
+        """
         named = {
             p.get(k) for p in self.document["plan"].get("cameras", []) for k in ("battery", "card")
         }
+        copied = {one.get("camera") for one in self.document["plan"].get("copies", [])}
         for cam in self.cams:
             cam.body_c = self.air(0)
             wanted = cam.plan.get("battery")
+            takes = bool(cam.asked.jobs) or cam.doc["id"] in copied
+            built_in = not cam.doc.get("battery_comes_out", True)
             for cell in self.cells:
                 fits = cell.family == cam.doc["battery_family"] and cell.inside is None
+                fits = fits and (takes or built_in)
                 if cell.name == wanted or (fits and not wanted and cell.name not in named):
                     cam.cell, cell.inside, cell.cell_c = cell, cam.number, cam.body_c
                     break
@@ -154,7 +161,7 @@ class World:
             if memory["kind"] == "fixed":
                 reserved = memory.get("reserved_gb", 0.0) * 1e9
                 cam.memory = Memory("fixed", floor(memory["gb"] * 1e9 * USABLE + 0.5) - reserved)
-                if cam.doc.get("slot"):
+                if cam.doc.get("slot") and takes:
                     free = (card for card in self.memories if card.inside is None)
                     cam.beside = next(free, None)
                     if cam.beside:
@@ -162,9 +169,8 @@ class World:
                     cam.choose_memory(0)
             else:
                 for card in self.memories:
-                    if card.name == wanted or (
-                        not wanted and card.inside is None and card.name not in named
-                    ):
+                    free_one = card.inside is None and card.name not in named
+                    if card.name == wanted or (not wanted and free_one and takes):
                         cam.memory, card.inside = card, cam.number
                         break
             for store in self.stores:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import multiprocessing
 import os
+import signal
 import threading
 import time
 from collections.abc import Callable, Iterator
@@ -14,7 +15,7 @@ from tumbrel.core.document import BadDocument, FieldFault
 from tumbrel.working import desks
 from tumbrel.working.desks import Busy, Desk
 from tumbrel.working.watch import Abandoned, OutOfBounds, TooLong, Watch
-from tumbrel.working.worker import Failed
+from tumbrel.working.worker import Failed, Worker
 
 Breathe = Callable[[], None]
 
@@ -228,3 +229,27 @@ def test_a_process_that_cannot_start_is_told_and_started_anew(
         assert list(desk.do(counting, (1,), here)) == [b"0"]
     finally:
         desk.end()
+
+
+def test_a_process_that_a_late_thread_would_start_does_not_outlive_the_server() -> None:
+    """The slow desk's first work comes just as the server ends: nobody may start it any more."""
+    desk, others = Desk(2, 5.0), processes()
+    desk.start_later(counting, 0.0)
+    desk.end()
+    with pytest.raises(Failed, match="no more work"):
+        list(desk.do(counting, (1,), here))
+    assert processes() <= others
+
+
+def test_a_process_can_be_ended_though_its_server_ignored_that_as_it_started() -> None:
+    before = signal.signal(signal.SIGTERM, signal.SIG_IGN)
+    worker, others = Worker(), processes()
+    try:
+        assert list(worker.do(counting, (1,), 20.0, here)) == [b"0"]
+        (child,) = [one for one in multiprocessing.active_children() if one.pid not in others]
+        child.terminate()
+        child.join(20.0)
+        assert not child.is_alive()
+    finally:
+        signal.signal(signal.SIGTERM, before)
+        worker.end()

@@ -69,7 +69,7 @@ class Desk:
         if self._later is not None:
             self._later.cancel()
         for worker in self._all:
-            worker.end()
+            worker.end(for_good=True)
 
     def do(
         self, work: Work, words: tuple[Any, ...], gone: Gone, measures: Measures = "metric"

@@ -12,6 +12,7 @@ import time
 from collections.abc import Callable, Iterator
 from contextlib import suppress
 from multiprocessing.connection import Connection
+from threading import Lock
 from typing import Any
 
 from tumbrel.core.document import BadDocument
@@ -53,27 +54,37 @@ class Worker:
         self._abandoned: Any = context.Value("q", 0, lock=False)
         self._number = 0
         self._is_ready = False
+        self._starting = Lock()
+        self._is_over = False
 
     def start(self) -> None:
-        """Start the process unless it runs."""
-        if self._process is not None and self._process.is_alive():
-            return
-        self._is_ready = False
-        self._pipe, theirs = context.Pipe()
-        self._process = context.Process(
-            target=work_on,
-            args=(theirs, self._abandoned, os.getpid(), self._yields),
-            daemon=True,
-        )
-        self._process.start()
-        theirs.close()
+        """Start the process unless it runs. Raises Failed once all is over."""
+        with self._starting:
+            if self._is_over:
+                raise Failed("no more work is done")
+            if self._process is not None and self._process.is_alive():
+                return
+            self._is_ready = False
+            self._pipe, theirs = context.Pipe()
+            self._process = context.Process(
+                target=work_on,
+                args=(theirs, self._abandoned, os.getpid(), self._yields),
+                daemon=True,
+            )
+            self._process.start()
+            theirs.close()
 
-    def end(self) -> None:
-        """End the process at once."""
-        if self._process is not None:
-            self._process.kill()
-            self._process.join()
-            self._process = None
+    def end(self, *, for_good: bool = False) -> None:
+        """End the process at once; for good: whoever would start it from now on is too late.
+
+        A process that a late thread starts while the server ends would outlive it, or hold it.
+        """
+        with self._starting:
+            self._is_over = self._is_over or for_good
+            if self._process is not None:
+                self._process.kill()
+                self._process.join()
+                self._process = None
 
     def do(
         self,
@@ -157,6 +168,7 @@ def _raised(told: tuple[str, Any], seconds: float) -> Exception:
 def work_on(pipe: Connection, abandoned: Any, parent: int, yields: bool) -> None:
     """The process: work until the pipe closes or its parent has gone."""
     signal.signal(signal.SIGINT, signal.SIG_IGN)
+    signal.signal(signal.SIGTERM, signal.SIG_DFL)  # a server that ends ignores it, and hands it on
     if yields and hasattr(os, "nice"):
         os.nice(NICE)
     import django  # noqa: PLC0415 - only here, in a process of its own

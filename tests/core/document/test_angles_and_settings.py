@@ -130,7 +130,12 @@ HOME = {"width_px": 1920, "height_px": 1080, "fps": 60}
 
 def two_angles(second: str) -> Doc:
     cameras = [camera("cam"), camera("two")]
-    carried = {"cameras": [{"camera": "two", "angle": second}]}
+    carried = {
+        "cameras": [
+            {"camera": "cam", "mount": "chest"},
+            {"camera": "two", "angle": second, "mount": "chest"},
+        ]
+    }
     asked = [asks("cam", "way"), asks("two", "way")]
     cells = [battery(), battery("a2")]
     return raw(way(moments=MUST), asked, cameras, cells, plan=carried)

@@ -104,6 +104,13 @@ def two(**more: Any) -> Doc:
     return made(items, asked, cameras=[one, other], batteries=[battery(), battery("a2")])
 
 
+def called_alike() -> Doc:
+    """Two cameras of one name."""
+    made_of = two()
+    made_of["kit"]["cameras"][1]["name"] = "CAM"
+    return made_of
+
+
 def in_mode(trip: Doc | None = None, items: list[Doc] | None = None, **more: Any) -> Doc:
     """Rolled in a mode of its own."""
     one = camera(modes=[mode(**more)])
@@ -271,6 +278,7 @@ CASES: list[tuple[str, Doc, Doc]] = [
     ("save_comes_too_late", loop(120, hands="never"),
      loop(120, hands="never", answers_to=["voice"])),
     ("window_never_opens", window("sunset", 75.0), window("sunset", 44.0)),
+    ("names_alike", called_alike(), two()),
     ("window_stays_shut", clocks("08:00", "20:00"), clocks("08:00")),
     ("trigger_never_comes", called("voice"), called("voice", answers_to=["voice"])),
     ("loop_larger_than_card", long_loop(4), long_loop(16)),

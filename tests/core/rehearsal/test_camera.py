@@ -229,7 +229,7 @@ def test_a_radio_left_on_drains_ten_milliwatts() -> None:
     told = rehearsed(
         [stop("night", 36_000)],
         [],
-        plan={"cameras": [{"camera": "cam", "radio_left_on": True}]},
+        plan={"cameras": [{"camera": "cam", "battery": "a1", "radio_left_on": True}]},
     )
     assert told.ledgers.energy_used_wh == pytest.approx(0.010 * 10)
 

@@ -9,7 +9,7 @@ from collections.abc import Mapping
 
 from ..document import IMPORTANCES, Importance, PlanDocument
 from ..rehearsal.engine.played import Played
-from ..rehearsal.result.minutes import is_note
+from ..rehearsal.result.minutes import notes_of
 from ..rehearsal.result.result import Finding, Loss, Rehearsal
 from .target import CureTarget
 
@@ -67,9 +67,9 @@ def lost_ms(played: Played, target: CureTarget, legs: Mapping[str, str]) -> int:
         gap.end_ms - gap.start_ms
         for run in played.cameras
         if run.camera.id == target.camera
-        for gap in run.time.gaps
+        for gap, noted in zip(run.time.gaps, notes_of(run, defaults), strict=True)
         if legs.get(asked[gap.assignment].item, asked[gap.assignment].item) == target.item
-        and not is_note(gap, defaults)
+        and not noted
     )
 
 

@@ -134,10 +134,15 @@ def mount_blocks_door(seen: Seen) -> Iterator[Found]:
 
 @check("must_from_one_angle", "note")
 def must_from_one_angle(seen: Seen) -> Iterator[Found]:
-    """A moment that must be had, on a leg that fewer than two angles film."""
-    angles: dict[str, set[str]] = {}
+    """A moment that must be had, on a leg that fewer than two angles film.
+
+    Two cameras in two places see two things, whatever their angles are called; where one sits on
+    nothing that is named, it has a place of its own.
+    """
+    angles: dict[str, set[tuple[str, str]]] = {}
     for one in seen.placed:
-        angles.setdefault(one.item.id, set()).add(one.angle)
+        where = one.camera.id if one.mount == "other" else one.mount
+        angles.setdefault(one.item.id, set()).add((one.angle, where))
     for number, item in enumerate(seen.record.written.trip.items):
         musts = [one.name for one in item.moments if one.importance == "must"]
         count = len(angles.get(item.id, set()))

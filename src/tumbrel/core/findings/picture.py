@@ -33,12 +33,12 @@ def slower_than_delivery(seen: Seen) -> Iterator[Found]:
 
 @check("no_sound_in_slow_motion", "note")
 def no_sound_in_slow_motion(seen: Seen) -> Iterator[Found]:
-    """A mode without sound, or one whose frames are meant to be slowed."""
-    wanted = seen.record.written.plan.delivery_fps
+    """A mode without sound, or one that its preset shows slowed."""
     said: set[tuple[str, str]] = set()
     for number, assignment, camera, mode in seen.filmed:
-        slow = mode.fps / wanted
-        if (not mode.sound or slow >= 2.0 * SLOW_MOTION) and (camera.id, mode.id) not in said:
+        preset = preset_of(camera, assignment)
+        slow = 1.0 if preset is None or preset.slowing is None else preset.slowing
+        if (not mode.sound or slow >= SLOW_MOTION) and (camera.id, mode.id) not in said:
             said.add((camera.id, mode.id))
             values: Values = {"camera": camera.name, "mode": mode.name, "slow": round(slow, 1)}
             yield Found(f"plan.assignments[{number}].mode", values, camera.id, assignment.item)

@@ -23,6 +23,17 @@ def place_unknown(seen: Seen) -> Iterator[Found]:
         yield Found("trip.place")
 
 
+@check("names_alike", "warn")
+def names_alike(seen: Seen) -> Iterator[Found]:
+    """Two cameras of one name: nothing that is told of either can be told from the other."""
+    told: set[str] = set()
+    for number, camera in enumerate(seen.record.written.kit.cameras):
+        name = camera.name.casefold()
+        if name in told:
+            yield Found(f"kit.cameras[{number}].name", {"camera": camera.name}, camera.id)
+        told.add(name)
+
+
 @check("nothing_asked", "note")
 def nothing_asked(seen: Seen) -> Iterator[Found]:
     """A camera is carried and never used."""

@@ -224,7 +224,7 @@ class Defaults:
         1.15, 1.0, 1.5, "", "one in seven, the spread of a mode's draw"
     )
     note_gap_s: Parameter = Parameter(
-        15.0, 15.0, 15.0, "s", "what an eye forgives at the start of a take; by taste"
+        30.0, 15.0, 60.0, "s", "what an eye forgives, and no cure is judged by; by taste"
     )
     looking_through: Parameter = Parameter(1.25, 0.5, 3.0, "h per h", "hours at the desk per hour")
     feature_w: Mapping[str, Parameter] = field(default_factory=lambda: FEATURE_W)

@@ -91,7 +91,7 @@ def _ports(played: Played, supply: Supply) -> Iterator[LeastLeft]:
     efficiency = played.scene.defaults.feed_efficiency.value
     fed = [one for one in played.scene.outside if one.source == supply.source.id]
     rows = [
-        (1.0 - one.draw_w / efficiency / most_w, one.start_ms)
+        (1.0 - one.draw_w / efficiency / most_w, _begins_ms(played, one.start_ms))
         for one in fed
         for most_w in (min(max(supply.source.ports), supply.table.at(one.start_ms)),)
         if most_w > 0.0
@@ -99,7 +99,13 @@ def _ports(played: Played, supply: Supply) -> Iterator[LeastLeft]:
     if rows:
         left, at_ms = min(rows)
         source = supply.source
-        yield _told(played, source.id, source.name, "port", left, max(0, at_ms))
+        yield _told(played, source.id, source.name, "port", left, at_ms + 1)
+
+
+def _begins_ms(played: Played, start_ms: int) -> int:
+    """When the leg or stop begins for which a camera is put on its port, perhaps before it [ms]."""
+    part = played.timeline.laid_at(max(0, start_ms))
+    return start_ms if start_ms <= part.start_ms else part.end_ms
 
 
 def _told(

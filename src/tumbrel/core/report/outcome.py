@@ -20,7 +20,7 @@ from ..rehearsal.result.gear_results import gear_told
 from ..rehearsal.result.home import home_told
 from ..rehearsal.result.lapses import lapses_told
 from ..rehearsal.result.ledgers import balance, refuse
-from ..rehearsal.result.minutes import is_note, share_out, whole_minutes
+from ..rehearsal.result.minutes import notes_of, share_out, whole_minutes
 from ..rehearsal.result.moments import caught_of, loop_advice
 from ..rehearsal.result.pool_results import batteries_told, cards_told, sources_told
 from ..rehearsal.result.reaching import reaches_told
@@ -164,7 +164,10 @@ def _items(timeline: Timeline) -> tuple[LaidItem, ...]:
 
 def _camera(played: Played, run: CameraRun, held: list[float], defaults: Defaults) -> CameraResult:
     assignments = played.written.plan.assignments
-    gaps = tuple(_gap(played, run, span, defaults) for span in run.time.gaps)
+    noted = notes_of(run, defaults)
+    gaps = tuple(
+        _gap(played, run, span, note=note) for span, note in zip(run.time.gaps, noted, strict=True)
+    )
     asked_ms = sum(s.end_ms - s.start_ms for s in run.schedule.spans)
     gap_ms = sum(g.end_ms - g.start_ms for g in gaps if not g.note)
     note_ms = sum(g.end_ms - g.start_ms for g in gaps if g.note)
@@ -244,7 +247,7 @@ def _losses(camera: str, gaps: tuple[Gap, ...], missing: int) -> tuple[Loss, ...
     )
 
 
-def _gap(played: Played, run: CameraRun, span: GapSpan, defaults: Defaults) -> Gap:
+def _gap(played: Played, run: CameraRun, span: GapSpan, *, note: bool) -> Gap:
     assignment = played.written.plan.assignments[span.assignment]
     name = _battery_before(played, run, span.start_ms) if span.cause in GAVE_OUT else ""
     return Gap(
@@ -254,7 +257,7 @@ def _gap(played: Played, run: CameraRun, span: GapSpan, defaults: Defaults) -> G
         assignment=span.assignment,
         item=assignment.item,
         importance=assignment.importance,
-        note=is_note(span, defaults),
+        note=note,
         text=gap_words(
             span.cause,
             name,

@@ -120,4 +120,5 @@ def _first(played: Played, losses: list[Loss]) -> FirstToGiveOut | None:
         item=loss.item,
         before_end_ms=played.timeline.duration_ms - loss.start_ms,
         minutes=loss.minutes,
+        lost_ms=loss.lost_ms,
     )

@@ -137,6 +137,8 @@ SENTENCES: dict[str, str] = {
     "file_names_collide": "{one} and {other} both begin their files with {prefix}. Copy them to "
     "folders of their own.",
     "place_unknown": "The trip has no place, so the sun's heat is left out. Add one under Route.",
+    "names_alike": "Two cameras are called {camera}: give one another name, or nobody can tell "
+    "which is meant.",
     "nothing_asked": "{camera} is carried and never used.",
 }
 

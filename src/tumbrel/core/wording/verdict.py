@@ -107,7 +107,12 @@ def _first(told: Told, first: FirstToGiveOut) -> str:
     camera = next(c for c in told.document.kit.cameras if c.id == first.camera)
     fixed = first.cause == Cause.CARD_FULL and camera.memory.kind == "fixed"
     why = "memory full" if fixed else CAUSE_WORDS[Cause(first.cause)]
-    return f"First to give out: {name}, {why} at {when}, {place}, for {hours(first.minutes)}."
+    return f"First to give out: {name}, {why} at {when}, {place}, for {lasting(first)}."
+
+
+def lasting(first: FirstToGiveOut) -> str:
+    """How long something is missing: whole minutes, less than one in seconds."""
+    return hours(first.minutes) if first.minutes else f"{round(first.lost_ms / 1000)} s"
 
 
 def _least(told: Told) -> str:
@@ -129,7 +134,7 @@ def _sum(told: Told) -> str:
     if m.missing:
         text += f", {hours(m.missing)} is missing"
     if m.starting:
-        text += f", {hours(m.starting)} goes in starting up"
+        text += f", {hours(m.starting)} goes in starting up and short breaks"
     return text + "."
 
 

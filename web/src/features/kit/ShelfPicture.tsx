@@ -15,6 +15,7 @@ interface Props {
 
 const END_WORDS: Record<NonNullable<Cord["end"]>, string> = {
   empty: "empty",
+  cold: "too cold",
   hot: "hot",
   card_full: "card full",
   clip_limit: "clip limit",

@@ -1,6 +1,6 @@
 import * as limits from "../../domain/limits";
 import { Button } from "@mui/material";
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { queries } from "../../api/queries";
 import { fromLocalField, localField } from "../../domain/routeEdits";
 import type { Trip } from "../../domain/types";
@@ -30,6 +30,18 @@ export function TripFields({ trip, put }: Props) {
     ...queries.zone(at.latitude, at.longitude),
     enabled: place != null,
   }).data?.time_zone;
+  const cache = useQueryClient();
+  // a clock that nobody has chosen yet is that of the place: windows of the sun go by it
+  const placed = (next: NonNullable<Trip["place"]>) => {
+    put({ place: next });
+    if (trip.time_zone !== "UTC" && trip.time_zone !== zone) return;
+    void cache
+      .fetchQuery(queries.zone(next.latitude, next.longitude))
+      .then((found) => {
+        if (found.time_zone !== trip.time_zone) put({ time_zone: found.time_zone });
+      })
+      .catch(() => undefined); // it is offered below as soon as it is known
+  };
   return (
     <div className="row fields trip-fields">
       <NameIn label="Trip" path="trip.name" value={trip.name} onCommit={(name) => put({ name })} />
@@ -58,7 +70,7 @@ export function TripFields({ trip, put }: Props) {
         unit="°"
         value={place?.latitude}
         {...limits.Place.latitude}
-        onCommit={(latitude) => put({ place: { ...at, latitude } })}
+        onCommit={(latitude) => placed({ ...at, latitude })}
         onClear={() => put({ place: null })}
       />
       <NumberIn
@@ -66,7 +78,7 @@ export function TripFields({ trip, put }: Props) {
         unit="°"
         value={place?.longitude}
         {...limits.Place.longitude}
-        onCommit={(longitude) => put({ place: { ...at, longitude } })}
+        onCommit={(longitude) => placed({ ...at, longitude })}
         onClear={() => put({ place: null })}
       />
       <NumberIn

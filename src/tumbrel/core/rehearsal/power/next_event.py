@@ -142,9 +142,7 @@ class GridWatch:
         gives = gear.drain_w > 0.0  # what is off does not give out, however little is in it
         return self._store_ms(gear, gear.drain_w - gear.into_w, first, gives=gives)
 
-    def _store_ms(
-        self, bank: StoreRun, out_w: float, bound_ms: int, *, gives: bool = True
-    ) -> int:
+    def _store_ms(self, bank: StoreRun, out_w: float, bound_ms: int, *, gives: bool = True) -> int:
         """When a store from which some watts go is dry, full or refused, or wakes."""
         d = self.defaults
         first = bound_ms

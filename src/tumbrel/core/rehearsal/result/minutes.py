@@ -9,6 +9,7 @@ from typing import Final
 from ...document import IMPORTANCES, Importance
 from ...parameters import Defaults
 from ..camera.asked_time import GapSpan
+from ..camera.camera_run import CameraRun
 from ..camera.causes import SHORT_ONES_ARE_NOTES
 from ..engine.played import Played
 
@@ -35,10 +36,28 @@ def time_filmed(played: Played) -> dict[Importance, FilmedTime]:
     return found
 
 
-def is_note(gap: GapSpan, defaults: Defaults) -> bool:
-    """Whether a gap is short and of a kind that short ones are but noted of (model/results)."""
-    short = gap.end_ms - gap.start_ms <= defaults.note_gap_s.value * 1000
-    return short and gap.cause in SHORT_ONES_ARE_NOTES
+def notes_of(run: CameraRun, defaults: Defaults) -> list[bool]:
+    """Which of a camera's gaps are but noted, in their order (model/results#verdict).
+
+    Short ones of starting, saving and clip limits; and what else of a stretch is missing where that
+    is short in all, and something of it is filmed.
+    """
+    least_ms = defaults.note_gap_s.value * 1000
+    filmed = {span.assignment for span in run.time.filmed}
+    missing: dict[int, int] = {}
+    for gap in run.time.gaps:
+        if not _is_start(gap, least_ms):
+            missing[gap.assignment] = missing.get(gap.assignment, 0) + gap.end_ms - gap.start_ms
+    return [
+        _is_start(gap, least_ms)
+        or (gap.assignment in filmed and missing[gap.assignment] < least_ms)
+        for gap in run.time.gaps
+    ]
+
+
+def _is_start(gap: GapSpan, least_ms: float) -> bool:
+    """Whether a gap is short, and of a kind of which each stands by itself."""
+    return gap.end_ms - gap.start_ms < least_ms and gap.cause in SHORT_ONES_ARE_NOTES
 
 
 def whole_minutes(length_ms: int) -> int:

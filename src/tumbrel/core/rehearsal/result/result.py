@@ -283,6 +283,7 @@ class FirstToGiveOut(Part):
     item: str
     before_end_ms: int
     minutes: int
+    lost_ms: int
 
 
 Resource = Literal["battery", "heat", "card", "bank", "module", "port"]

@@ -1,14 +1,14 @@
-import type { RunEnd } from "../domain/types";
+import type { Cord, RunEnd } from "../domain/types";
 
 interface Props {
-  end: RunEnd | null | undefined;
+  end: RunEnd | Cord["end"] | undefined;
   x: number;
   y: number;
   /** Half the width of the cord's end. */
   half: number;
 }
 
-/** How a cord ends: toothed hot, flat empty, notched card, knot clip limit, an open arrow goes on. */
+/** How a cord ends: toothed hot, flat empty (blue where the cold holds it), notched card, knot clip limit, an open arrow goes on. */
 export function CordEnd({ end, x, y, half }: Props) {
   switch (end) {
     case "hot":
@@ -21,6 +21,8 @@ export function CordEnd({ end, x, y, half }: Props) {
     case "empty":
     case "both_empty":
       return <rect x={x - half} y={y} width={2 * half} height={6} fill="var(--ink)" />;
+    case "cold":
+      return <rect x={x - half} y={y} width={2 * half} height={6} fill="var(--frost)" />;
     case "card_full":
       return (
         <path

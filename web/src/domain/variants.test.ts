@@ -80,6 +80,7 @@ describe("figures side by side", () => {
       item: asked.item,
       before_end_ms: 0,
       minutes: 4,
+      lost_ms: 240_000,
     };
     const told = state({ first });
     told.state.rehearsal = { ...REHEARSAL, cameras: [cameraResult("chin")] };

@@ -15,7 +15,13 @@ from ..wording.units import per_cent
 from .answer import Rope, SumTold
 from .questions import Charge, FromBank, Lasts
 
-ENDS = {"empty": "empty", "hot": "too hot", "card_full": "card full", "clip_limit": "clip limit"}
+ENDS = {
+    "empty": "empty",
+    "cold": "empty in the cold",
+    "hot": "too hot",
+    "card_full": "card full",
+    "clip_limit": "clip limit",
+}
 LONGEST_MIN = 48 * 60
 KNOWN_SHARE = 0.8  # up to which a charging time is known
 

@@ -95,7 +95,7 @@ def raw(
 ) -> Part:
     """A document as loaded from JSON; one camera, battery and card unless told otherwise."""
     return {
-        "tumbrel": 4,
+        "tumbrel": 5,
         "kit": {
             "families": [family or FAMILY],
             "cameras": list(cameras if cameras is not None else [camera()]),

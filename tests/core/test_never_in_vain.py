@@ -23,11 +23,13 @@ from tests.build import (
     only,
     played,
     raw,
+    rehearsed,
     set_up,
     stop,
     takes,
 )
 from tumbrel.core.document import PlanDocument
+from tumbrel.core.energy import mode_w, with_draws
 from tumbrel.core.parameters import DEFAULTS
 from tumbrel.core.rehearsal.hands.copying import shares_of
 from tumbrel.core.rehearsal.result.ledgers import LedgerBreach
@@ -342,6 +344,47 @@ def test_a_cord_is_a_roll_in_the_same_air(
     first = min(told.gaps, key=lambda gap: gap.start_ms)
     assert cord.minutes == pytest.approx(first.start_ms / MIN_MS, abs=1e-9)
     assert cord.end == first.cause
+
+
+# -- what nobody knows ----------------------------------------------------------------------------
+
+
+def drawn(*modes: Doc) -> list[float]:
+    """What the modes of a camera are taken to draw [W]."""
+    made = document([leg("way", 60)], [asks("cam", "way")], [camera(modes=list(modes))])
+    family, cam = made.kit.families[0], made.kit.cameras[0]
+    return [mode_w(one, family) for one in with_draws(cam, family, DEFAULTS).modes]
+
+
+UNKNOWN = {"draw": {"kind": "not_known"}}
+
+
+def test_a_draw_that_nobody_knows_is_that_of_the_mode_nearest_to_it() -> None:
+    """Of 2 W at 30 a second and 5 W at 60: the one nearer in pixels x bitrate, by the root of the
+    rates; else 5.7 W h over what the box claims; else 3.5 W at 30 a second."""
+    small = mode("a", watts=2.0, mbps=20.0, width_px=1920, height_px=1080)
+    large = mode("b", watts=5.0, mbps=100.0, fps=60)
+    near_small = mode("c", mbps=25.0, width_px=1920, height_px=1080, fps=120, **UNKNOWN)
+    near_large = mode("d", mbps=90.0, fps=30, **UNKNOWN)
+    assert drawn(small, large, near_small, near_large) == pytest.approx(
+        [2.0, 5.0, 2.0 * 4**0.5, 5.0 / 2**0.5]
+    )
+    assert drawn(mode("m", box_minutes=90, **UNKNOWN)) == pytest.approx([5.7 / 1.5])
+    assert drawn(mode("m", fps=120, **UNKNOWN)) == pytest.approx([7.0])
+
+
+def test_a_trip_that_rests_on_a_draw_that_nobody_knows_says_so() -> None:
+    one = camera(modes=[mode(), mode("n", **UNKNOWN)])
+    told = rehearsed([leg("way", 600)], [must(mode="n")], [one])
+    (found,) = [one for one in told.findings if one.code == "draw_assumed"]
+    assert found.text.startswith("What Cam draws in N is assumed, 4.0 W by M")
+    shelf = mode_runtimes(ShelfQuestion(kit=document([leg("way", 60)], [], [one]).kit))
+    known, guessed = shelf.cords
+    assert (known.draw_known, guessed.draw_known) == (True, False)
+    assert guessed.minutes == known.minutes
+    assert guessed.low_minutes is not None
+    assert known.low_minutes is not None
+    assert guessed.low_minutes < 0.8 * known.low_minutes
 
 
 # -- no answer is never the answer ----------------------------------------------------------------

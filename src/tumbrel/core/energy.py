@@ -5,11 +5,22 @@ from __future__ import annotations
 import math
 from typing import Final
 
-from .document import Battery, BatteryFamily, Camera, DrawInWatts, FeatureName, Mode, Module
+from .document import (
+    Battery,
+    BatteryFamily,
+    Camera,
+    DrawInWatts,
+    DrawNotKnown,
+    FeatureName,
+    Kit,
+    Mode,
+    Module,
+)
 from .parameters import Defaults
 
 MS_PER_HOUR: Final = 3_600_000
 LEAST_WH: Final = 0.01
+TYPICAL_FPS: Final = 30.0
 MONTH_MS: Final = 30 * 24 * MS_PER_HOUR
 
 
@@ -27,10 +38,63 @@ def battery_wh(battery: Battery, family: BatteryFamily) -> float:
 
 
 def mode_w(mode: Mode, family: BatteryFamily) -> float:
-    """What a mode drinks [W]; a run time is turned into watts by the family's full battery."""
+    """What a mode drinks [W]; a run time is turned into watts by the family's full battery.
+
+    Raises ValueError where that is not known: `with_draws` assumes it first.
+    """
     if isinstance(mode.draw, DrawInWatts):
         return mode.draw.watts
+    if isinstance(mode.draw, DrawNotKnown):
+        raise ValueError(f"what '{mode.id}' draws is not known")
     return nominal_wh(family.mah, family.nominal_v) / (mode.draw.minutes / 60.0)
+
+
+def assumed_draw(
+    camera: Camera, mode: Mode, family: BatteryFamily, defaults: Defaults
+) -> tuple[float, str]:
+    """What a mode of which that is not known is taken to draw [W], and by what.
+
+    By the known mode nearest in pixels x bitrate, `P x sqrt(fps / fps known)`; else by its box;
+    else typical. Source: model/energy#not-known.
+    """
+    known = [one for one in camera.modes if not isinstance(one.draw, DrawNotKnown)]
+    if known:
+        nearest = min(known, key=lambda one: abs(math.log(_size(one) / _size(mode))))
+        return mode_w(nearest, family) * math.sqrt(mode.fps / nearest.fps), nearest.name
+    if mode.box_minutes is not None:
+        wh = nominal_wh(family.mah, family.nominal_v)
+        return wh / (mode.box_minutes / 60.0), "its box"
+    return defaults.typical_draw_w.value * math.sqrt(mode.fps / TYPICAL_FPS), "what is typical"
+
+
+def _size(mode: Mode) -> float:
+    return mode.width_px * mode.height_px * mode.video_mbps
+
+
+def with_draws(camera: Camera, family: BatteryFamily, defaults: Defaults) -> Camera:
+    """The camera with watts for every mode: assumed where they are not known."""
+    if not any(isinstance(mode.draw, DrawNotKnown) for mode in camera.modes):
+        return camera
+    modes = []
+    for mode in camera.modes:
+        if isinstance(mode.draw, DrawNotKnown):
+            watts, _ = assumed_draw(camera, mode, family, defaults)
+            draw = DrawInWatts.model_construct(kind="watts", watts=watts)
+            modes.append(mode.model_copy(update={"draw": draw}))
+        else:
+            modes.append(mode)
+    return camera.model_copy(update={"modes": tuple(modes)})
+
+
+def kit_with_draws(kit: Kit, defaults: Defaults) -> Kit:
+    """The kit with watts for every mode of its cameras."""
+    families = {family.id: family for family in kit.families}
+    cameras = tuple(
+        with_draws(camera, families[camera.battery_family], defaults) for camera in kit.cameras
+    )
+    if all(one is other for one, other in zip(cameras, kit.cameras, strict=True)):
+        return kit
+    return kit.model_copy(update={"cameras": cameras})
 
 
 def module_wh(module: Module, camera: Camera, family: BatteryFamily, defaults: Defaults) -> float:

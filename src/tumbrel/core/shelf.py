@@ -22,6 +22,7 @@ from .document import (
     Card,
     CardSlot,
     DrawInWatts,
+    DrawNotKnown,
     Kit,
     Leg,
     Mode,
@@ -31,7 +32,7 @@ from .document import (
     Trip,
 )
 from .document.base import Celsius, Part
-from .energy import mode_w
+from .energy import mode_w, with_draws
 from .memory import Store, card_is_too_large, card_store, fixed_store, store_keeps_up
 from .parameters import DEFAULTS, Defaults, Parameter
 from .rehearsal.camera.camera_run import CameraRun
@@ -71,6 +72,7 @@ class Cord(Part):
     steady_c: float
     stop_c: float
     measured: bool
+    draw_known: bool = Field(description="Whether anybody said what the mode draws.")
     lasts_longest_leg: bool | None
 
 
@@ -99,11 +101,13 @@ class HungMode:
     family: BatteryFamily
     room_bytes: int | None
     trip: Trip
+    draw_known: bool
 
 
 LONGEST_MS: Final = 48 * 3_600_000
 HUNG: Final = "hung"
 ENDLESS_BYTES: Final = 10**18
+NOT_KNOWN_WIDER: Final = 4.0  # so many times the spread where a draw is not known
 END_OF: Final[dict[Cause, End]] = {
     Cause.HOT: "hot",
     Cause.EMPTY: "empty",
@@ -117,12 +121,14 @@ def mode_runtimes(question: ShelfQuestion, defaults: Defaults = DEFAULTS) -> She
     longest = _longest_leg(question.trip)
     trip = _endless(question.ambient_c, question.air_mps)
     cords = []
-    for camera in question.kit.cameras:
+    for written in question.kit.cameras:
+        known = {mode.id: not isinstance(mode.draw, DrawNotKnown) for mode in written.modes}
+        family = next(f for f in question.kit.families if f.id == written.battery_family)
+        camera = with_draws(written, family, defaults)
         set_up = next((s for s in camera.set_ups if s.id == question.set_up), camera.set_ups[0])
-        family = next(f for f in question.kit.families if f.id == camera.battery_family)
         for mode in camera.modes:
             room = _room(camera, set_up, mode, question.kit.cards, defaults)
-            hung = HungMode(camera, mode, set_up, family, room, trip)
+            hung = HungMode(camera, mode, set_up, family, room, trip, known[mode.id])
             cords.append(_cord(hung, longest, defaults))
     return Shelf(cords=tuple(cords), longest=longest, headline=_headline(cords, longest))
 
@@ -177,6 +183,7 @@ def _cord(hung: HungMode, longest: LongestLeg | None, defaults: Defaults) -> Cor
         steady_c=round(climate.base_c[0] + climate.g[0] * recording.rise_k, 1),
         stop_c=roll.thermal.body.limits.stop_c,
         measured=hung.mode.rise_k is not None and hung.set_up.tau_s is not None,
+        draw_known=hung.draw_known,
         lasts_longest_leg=lasts,
     )
 
@@ -242,7 +249,8 @@ def _varied(hung: HungMode, defaults: Defaults) -> Iterator[tuple[HungMode, Defa
         assert isinstance(parameter, Parameter)
         for value in (parameter.low, parameter.high):
             if name not in measured and name == "draw_spread":
-                yield _drinking(hung, value), defaults
+                times = value if hung.draw_known else value**NOT_KNOWN_WIDER
+                yield _drinking(hung, times), defaults
             elif name not in measured:
                 yield hung, defaults.with_value(name, value)
     yield hung, defaults

@@ -12,7 +12,8 @@ from random import Random
 from typing import Literal
 
 from tumbrel.core.document import BatteryFamily, Camera, SetUp
-from tumbrel.core.energy import mode_w, nominal_wh
+from tumbrel.core.energy import mode_w, nominal_wh, with_draws
+from tumbrel.core.parameters import DEFAULTS
 
 STEP_S = 4.0
 LONGEST_S = 6 * 3600.0
@@ -81,6 +82,7 @@ def truth_like(camera: Camera, family: BatteryFamily, set_up: SetUp, seed: str) 
     rise = 14.0 * ratio ** (-2.0 / 3.0) * math.exp(draw.gauss(0.15, 0.15))
     inner = draw.uniform(0.10, 0.25)
     stop_c = (camera.limits.stop_c if camera.limits else 70.0) + draw.gauss(0.0, 2.0)
+    camera = with_draws(camera, family, DEFAULTS)
     watts = tuple(mode_w(m, family) * math.exp(draw.gauss(0.05, 0.06)) for m in camera.modes)
     return replace(
         typical,

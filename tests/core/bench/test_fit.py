@@ -19,6 +19,7 @@ from tests.reference.rigs import LONGEST_MIN, off, tried
 from tumbrel.core.bench import BenchRun, Learned, learn, outlook
 from tumbrel.core.bench.model import Bench, bench_of, expected
 from tumbrel.core.bench.worth import Wanted, worth_doing
+from tumbrel.core.document import DrawByRunTime, DrawNotKnown
 from tumbrel.core.parameters import DEFAULTS
 from tumbrel.simulators.rig import Rig, Room, some_truth
 
@@ -322,3 +323,21 @@ def test_a_simulated_cool_camera_spends_all_that_was_in_it() -> None:
     cold_w = truth.draw_w[0] * (1.0 - 40.0 * truth.draw_per_k)
     assert why == "empty"
     assert truth.wh / truth.draw_w[0] * 60.0 <= minutes <= truth.wh / cold_w * 60.0
+
+
+def test_a_run_outweighs_a_draw_that_nobody_knows_and_boxes_err_together() -> None:
+    """Not known within 50 %: a run of 60 min is all that counts. Two boxes of 114 and 90 min: a
+    run of the first in 90 takes the second down with it, by half or more of the way."""
+    cam = CAM.model_copy(
+        update={"modes": (CAM.modes[0], CAM.modes[1].model_copy(update={"draw": DrawNotKnown()}))}
+    )
+    told = learn(cam, A, [run("r", 60.0, "empty", mode="fast")])
+    assert told.of("lasts_min", "fast").value == pytest.approx(60.0, rel=0.04)
+    boxes = tuple(
+        one.model_copy(update={"draw": DrawByRunTime(minutes=minutes), "box_minutes": minutes})
+        for one, minutes in zip(CAM.modes, (114.0, 90.0), strict=True)
+    )
+    boxed = learn(CAM.model_copy(update={"modes": boxes}), A, [run("r", 90.0, "empty")])
+    assert boxed.of("lasts_min", "m").value == pytest.approx(90.6, rel=0.03)
+    whole = 90.0 * 90.0 / 114.0
+    assert boxed.of("lasts_min", "fast").value < 90.0 - 0.5 * (90.0 - whole)

@@ -177,7 +177,7 @@ def test_ten_thousand_legs_are_refused_at_once() -> None:
         ('{\n "tumbrel": 2,\n}', "line 3, column 1", "is not JSON"),
         ("[]", "tumbrel", "no plan file"),
         ("{}", "tumbrel", "no plan file"),
-        ('{"tumbrel": 9}', "tumbrel", "reads 1 to 4"),
+        ('{"tumbrel": 9}', "tumbrel", "reads 1 to 5"),
         ('{"tumbrel": NaN}', "(file)", "NaN is not a number"),
         ('{"tumbrel": 2, "x": Infinity}', "(file)", "Infinity is not a number"),
         ("[" * 100_000, "(file)", ""),

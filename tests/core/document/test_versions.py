@@ -66,11 +66,11 @@ def test_steps_follow_each_other_and_leave_what_was_kept_as_it_was(
     def renamed(old: str, new: str) -> Any:
         return lambda given, _kind: {new if k == old else k: v for k, v in given.items()}
 
-    monkeypatch.setattr(versions, "CURRENT", 5)
-    monkeypatch.setitem(versions.UPGRADES, 3, renamed("a", "b"))
-    monkeypatch.setitem(versions.UPGRADES, 4, renamed("b", "c"))
+    monkeypatch.setattr(versions, "CURRENT", 6)
+    monkeypatch.setitem(versions.UPGRADES, 4, renamed("a", "b"))
+    monkeypatch.setitem(versions.UPGRADES, 5, renamed("b", "c"))
     kept = {"a": 1}
     assert brought_up(kept, "trip") == {"c": 1}
-    assert brought_up({"tumbrel": 4, "b": 1}, "trip") == {"c": 1}
-    assert brought_up({"tumbrel": 5, "c": 1}, "trip") == {"c": 1}
+    assert brought_up({"tumbrel": 5, "b": 1}, "trip") == {"c": 1}
+    assert brought_up({"tumbrel": 6, "c": 1}, "trip") == {"c": 1}
     assert kept == {"a": 1}

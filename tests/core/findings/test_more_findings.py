@@ -278,6 +278,7 @@ CASES: list[tuple[str, Doc, Doc]] = [
     ("save_comes_too_late", loop(120, hands="never"),
      loop(120, hands="never", answers_to=["voice"])),
     ("window_never_opens", window("sunset", 75.0), window("sunset", 44.0)),
+    ("draw_assumed", in_mode(draw={"kind": "not_known"}), in_mode()),
     ("names_alike", called_alike(), two()),
     ("window_stays_shut", clocks("08:00", "20:00"), clocks("08:00")),
     ("trigger_never_comes", called("voice"), called("voice", answers_to=["voice"])),

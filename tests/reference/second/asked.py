@@ -18,8 +18,10 @@ class Asked:
         plan = document["plan"]["assignments"]
         self.jobs = {a["item"]: a for a in plan if a["camera"] == camera["id"]}
         self.midnight_s = _clock_s(document["trip"]["start"].split("T")[1])
-        links = document["plan"].get("links", [])
-        with_it = next((one["cameras"] for one in links if camera["id"] in one["cameras"]), [])
+        links: list[Doc] = document["plan"].get("links", [])
+        with_it: list[str] = next(
+            (one["cameras"] for one in links if camera["id"] in one["cameras"]), []
+        )
         near = [c for c in document["kit"]["cameras"] if c["id"] in (camera["id"], *with_it)]
         self.hears = {how for one in near for how in one.get("answers_to", ())}
         self.asked: list[bool] = []

@@ -104,7 +104,7 @@ export function freshMode(taken: readonly Mode[]): Mode {
     video_mbps: 60,
     peak_mbps: null,
     audio_mbps: limits.Mode.audio_mbps.default,
-    draw: { kind: "lasts", minutes: 80 },
+    draw: { kind: "not_known" },
     rise_k: null,
     clip_limit_s: null,
     features: ["screen", "radio", "positioning", "microphone"],

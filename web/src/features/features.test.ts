@@ -16,6 +16,7 @@ const CORD: Cord = {
   steady_c: 60,
   stop_c: 70,
   measured: false,
+  draw_known: true,
   lasts_longest_leg: null,
 };
 const SHELF: Shelf = { cords: [CORD], longest: null, headline: "" };

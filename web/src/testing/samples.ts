@@ -84,7 +84,7 @@ export function cameraResult(camera: string, more: Partial<CameraResult> = {}): 
 }
 
 export const DOCUMENT: PlanDocument = {
-  tumbrel: 4,
+  tumbrel: 5,
   kit: {
     families: [
       { id: "a", name: "A", mah: 1500, nominal_v: 3.8, mass_g: 38, cold_k: 0, available: [] },

@@ -78,6 +78,8 @@ def _kept(figures: Figures) -> Iterator[tuple[Figure, Array]]:
         draw: tuple[Kind, str] = ("draw_w", mode.id)
         lasts = {("energy", ""): 1.0, draw: -1.0}
         rise = {("rise_k_per_w", ""): 1.0, draw: 1.0, ("mode_heat", mode.id): 1.0}
+        if mode.id in figures.boxed:
+            lasts["box", ""], rise["box", ""] = -1.0, 1.0
         yield _product(figures, "lasts_min", mode.id, full_min, lasts)
         yield _product(figures, "rise_k", mode.id, 1.0, rise)
 

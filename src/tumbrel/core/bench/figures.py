@@ -8,14 +8,15 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ..charging import intake_of
-from ..document import BatteryFamily, Camera
-from ..energy import mode_w
+from ..document import BatteryFamily, Camera, DrawByRunTime, DrawNotKnown, Mode
+from ..energy import mode_w, with_draws
 from ..heat import body_of
 from ..parameters import Defaults
 from .runs import BenchRun
 
 Kind = Literal[
     "draw_w",
+    "box",
     "energy",
     "rise_k_per_w",
     "mode_heat",
@@ -38,6 +39,8 @@ Told = Literal["lasts_min", "rise_k"]
 
 # Spreads before any run, as standard deviations of the logarithm.
 DRAW_SPREAD = 0.25
+BOX_SPREAD, BOXED_SPREAD = 0.20, 0.15  # what all boxes of a camera share, and each beside it
+UNKNOWN_SPREAD = 0.5  # of a draw that nobody knows
 ENERGY_SPREAD = 0.08
 RISE_SPREAD = 0.35
 MODE_HEAT_SPREAD = 0.05
@@ -70,12 +73,16 @@ class Figure:
 
 @dataclass(frozen=True)
 class Figures:
-    """All figures of a camera, in the order of the fitted vector of logarithms."""
+    """All figures of a camera, in the order of the fitted vector of logarithms.
+
+    `boxed` are the modes of which only their box says what they draw: it shares one factor.
+    """
 
     camera: Camera
     family: BatteryFamily
     all: tuple[Figure, ...]
     place: dict[tuple[Kind | Told, str], int]
+    boxed: frozenset[str]
 
     def means(self) -> list[float]:
         """Logarithms of the values before any run."""
@@ -97,19 +104,41 @@ def figures_of(
     Of stores, charging, the cold, fans and pauses where there are runs of that.
     Source: model/heat#priors, model/learning#special.
     """
+    boxed = frozenset(mode.id for mode in camera.modes if _only_box_says(camera, mode))
+    unknown = {mode.id for mode in camera.modes if isinstance(mode.draw, DrawNotKnown)}
+    camera = with_draws(camera, family, defaults)
     figures = (
-        *_figures(camera, family, defaults),
+        *_figures(camera, family, defaults, boxed, unknown),
         *_special(family, defaults, runs),
     )
     place = {(figure.kind, figure.of): number for number, figure in enumerate(figures)}
-    return Figures(camera, family, figures, place)
+    return Figures(camera, family, figures, place, boxed)
 
 
-def _figures(camera: Camera, family: BatteryFamily, defaults: Defaults) -> Iterator[Figure]:
+def _only_box_says(camera: Camera, mode: Mode) -> bool:
+    """Whether what a mode draws is what its box claims, and no more."""
+    draw = mode.draw
+    if isinstance(draw, DrawByRunTime):
+        return mode.box_minutes is not None and draw.minutes == mode.box_minutes
+    alone = all(isinstance(one.draw, DrawNotKnown) for one in camera.modes)
+    return isinstance(draw, DrawNotKnown) and alone and mode.box_minutes is not None
+
+
+def _figures(
+    camera: Camera,
+    family: BatteryFamily,
+    defaults: Defaults,
+    boxed: frozenset[str],
+    unknown: set[str],
+) -> Iterator[Figure]:
     body = body_of(camera, camera.set_ups[0], defaults)
     rise = body.resistance_k_per_w
+    if boxed:
+        yield Figure("box", "", 1.0, BOX_SPREAD)
     for mode in camera.modes:
-        yield Figure("draw_w", mode.id, mode_w(mode, family), DRAW_SPREAD)
+        spread = UNKNOWN_SPREAD if mode.id in unknown else DRAW_SPREAD
+        spread = BOXED_SPREAD if mode.id in boxed else spread
+        yield Figure("draw_w", mode.id, mode_w(mode, family), spread)
     yield Figure("energy", "", 1.0, ENERGY_SPREAD)
     yield Figure("rise_k_per_w", "", rise, RISE_SPREAD)
     for mode in camera.modes:

@@ -112,6 +112,8 @@ def expected(logs: Array, figures: Figures, bench: Bench, defaults: Defaults) ->
     set_up = next(s for s in camera.set_ups if s.id == bench.set_up)
     allowed = tuple(name for name in mode.features if name in bench.features)
     mode_w, more_w = value("draw_w", mode.id), features_w(camera, allowed, defaults)
+    if mode.id in figures.boxed:
+        mode_w = mode_w * value("box")
     draw_w = mode_w + more_w
     heat_w = mode_w * value("mode_heat", mode.id) + more_w
     wh = nominal_wh(family.mah, family.nominal_v)

@@ -12,6 +12,7 @@ from ..document import (
     Camera,
     DrawByRunTime,
     DrawInWatts,
+    DrawNotKnown,
     Limits,
 )
 from ..document.base import Part
@@ -246,6 +247,8 @@ def _text(camera: Camera, family: BatteryFamily, place: Place, defaults: Default
     kind, key, field = place
     if field == "draw":
         mode = next(m for m in camera.modes if m.id == key)
+        if isinstance(mode.draw, DrawNotKnown):
+            return "not known"
         minutes = nominal_wh(family.mah, family.nominal_v) / mode_w(mode, family) * 60.0
         typed = f" ({mode.draw.watts:.1f} W)" if isinstance(mode.draw, DrawInWatts) else ""
         return f"{minutes:.0f} min{typed}"

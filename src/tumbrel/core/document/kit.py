@@ -42,8 +42,17 @@ class DrawByRunTime(Part):
     minutes: Annotated[float, Field(gt=0.0, le=10_000.0)]
 
 
+class DrawNotKnown(Part):
+    """Nobody knows what a mode drinks: it is assumed by what is known of its camera.
+
+    Source: model/energy#not-known.
+    """
+
+    kind: Literal["not_known"] = "not_known"
+
+
 Wet = Literal["dry", "splash", "under"]
-Draw = Annotated[DrawInWatts | DrawByRunTime, Field(discriminator="kind")]
+Draw = Annotated[DrawInWatts | DrawByRunTime | DrawNotKnown, Field(discriminator="kind")]
 
 
 class Mode(Part):

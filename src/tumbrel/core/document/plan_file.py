@@ -20,7 +20,7 @@ from .versions import brought_up, numbered
 class PlanDocument(Part):
     """Kit, trip and plan in one file."""
 
-    tumbrel: Literal[4] = Field(default=4, description="Version of this file's schema.")
+    tumbrel: Literal[5] = Field(default=5, description="Version of this file's schema.")
     kit: Kit
     trip: Trip
     plan: Plan

@@ -11,7 +11,7 @@ from typing import Any, Literal
 
 from .faults import BadDocument, FieldFault
 
-CURRENT = 4
+CURRENT = 5
 NUMBER = "tumbrel"
 UNNUMBERED = 1  # rows of the first schema did not say theirs
 Kind = Literal["file", "kit", "trip", "notebook"]
@@ -40,10 +40,16 @@ def _as_it_was(document: Raw, _kind: Kind) -> Raw:
     return document
 
 
+def _every_draw_is_known(document: Raw, _kind: Kind) -> Raw:
+    """From 4 to 5: a mode's draw may be not known; in what was kept it was said."""
+    return document
+
+
 UPGRADES: dict[int, Callable[[Raw, Kind], Raw]] = {
     1: _numbered_everywhere,
     2: _moves_took_no_time,
     3: _as_it_was,
+    4: _every_draw_is_known,
 }
 
 

@@ -4,7 +4,31 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from ..document import DrawNotKnown
+from ..energy import assumed_draw
 from .registry import Found, Seen, Values, check
+
+
+@check("draw_assumed", "note")
+def draw_assumed(seen: Seen) -> Iterator[Found]:
+    """A mode is asked of which nobody knows what it draws."""
+    kit = seen.record.written.kit
+    families = {family.id: family for family in kit.families}
+    told: set[tuple[str, str]] = set()
+    for number, assignment, camera in seen.assignments():
+        mode = next((m for m in camera.modes if m.id == assignment.mode), None)
+        if mode is None or not isinstance(mode.draw, DrawNotKnown) or (camera.id, mode.id) in told:
+            continue
+        told.add((camera.id, mode.id))
+        family = families[camera.battery_family]
+        watts, by = assumed_draw(camera, mode, family, seen.defaults)
+        values: Values = {
+            "camera": camera.name,
+            "mode": mode.name,
+            "watts": f"{watts:.1f}",
+            "by": by,
+        }
+        yield Found(f"plan.assignments[{number}].mode", values, camera.id, assignment.item)
 
 
 @check("mode_missing", "stop", curable=True)

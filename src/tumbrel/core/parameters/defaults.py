@@ -94,6 +94,9 @@ class Defaults:
     outer_cold_c: Parameter = Parameter(
         15.0, 8.0, 22.0, "degC", "the same below -5 degC, under more clothes; by trial"
     )
+    typical_draw_w: Parameter = Parameter(
+        3.5, 1.8, 7.0, "W", "small cameras at 30 frames a second, of which nothing is known"
+    )
     draw_spread: Parameter = Parameter(1.0, 0.88, 1.12, "", "run-to-run spread of a mode's draw")
     # Heat
     reference_mass_g: Parameter = Parameter(

@@ -20,6 +20,8 @@ SENTENCES: dict[str, str] = {
     "battery_of_wrong_family": "{battery} is of family {family}; {camera} takes {wanted}. "
     "Fit another battery.",
     "battery_unused": "{battery} charged and nobody uses {it}.",
+    "draw_assumed": "What {camera} draws in {mode} is assumed, {watts} W by {by}: how long it "
+    "lasts is a guess. One run on the bench tells.",
     "mode_missing": "{camera} has no mode '{mode}' any more. Choose another on the board.",
     "set_up_missing": "{camera} has no set-up '{set_up}' any more. Choose another on the board.",
     "feature_not_in_mode": "{camera} cannot use {feature} in {mode}; rehearsed without.",

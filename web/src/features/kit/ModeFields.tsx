@@ -55,10 +55,9 @@ export function ModeFields({ mode, path, putMode }: Props) {
           choices={[
             { value: "lasts", name: "how long it lasts" },
             { value: "watts", name: "watts" },
+            { value: "not_known", name: "nothing yet: not known" },
           ]}
-          onCommit={(kind) =>
-            putMode({ draw: kind === "lasts" ? { kind, minutes: 80 } : { kind, watts: 3.5 } })
-          }
+          onCommit={(kind) => putMode({ draw: drawBy(kind) })}
         />
         {draw.kind === "lasts" ? (
           <NumberIn
@@ -68,7 +67,7 @@ export function ModeFields({ mode, path, putMode }: Props) {
             {...limits.DrawByRunTime.minutes}
             onCommit={(minutes) => putMode({ draw: { kind: "lasts", minutes } })}
           />
-        ) : (
+        ) : draw.kind === "watts" ? (
           <NumberIn
             label="It draws"
             unit="W"
@@ -76,11 +75,24 @@ export function ModeFields({ mode, path, putMode }: Props) {
             {...limits.DrawInWatts.watts}
             onCommit={(watts) => putMode({ draw: { kind: "watts", watts } })}
           />
+        ) : (
+          <NumberIn
+            label="Lasts"
+            unit="min"
+            value={undefined}
+            {...limits.DrawByRunTime.minutes}
+            onCommit={(minutes) => putMode({ draw: { kind: "lasts", minutes } })}
+          />
         )}
       </div>
       <MoreOfMode mode={mode} putMode={putMode} />
     </>
   );
+}
+
+function drawBy(kind: Mode["draw"]["kind"]): Mode["draw"] {
+  if (kind === "lasts") return { kind, minutes: 80 };
+  return kind === "watts" ? { kind, watts: 3.5 } : { kind };
 }
 
 /** What decides seldom: heat, the box's claim, clip length, peaks, features. */

@@ -230,5 +230,10 @@ function sentence({ camera, mode, cord }: { camera: Camera; mode: Mode; cord: Co
       : cord.lasts_longest_leg
         ? " Lasts your longest leg."
         : " Does not last your longest leg.";
-  return `${head}${END_WORDS[cord.end]} after ${minutesText(cord.minutes)}${range}.${then}${lasts} ${cord.measured ? "Measured." : "Assumed heat."} Enter changes it.`;
+  return `${head}${END_WORDS[cord.end]} after ${minutesText(cord.minutes)}${range}.${then}${lasts} ${assumedText(cord)} Enter changes it.`;
+}
+
+function assumedText({ measured, draw_known }: Cord): string {
+  if (!draw_known) return "What it draws is not known: a guess.";
+  return measured ? "Measured." : "Assumed heat.";
 }

@@ -16,8 +16,8 @@ class InitialFit:
     def __init__(self, document: PlanDocument) -> None:
         self.kit = document.kit
         self.chosen = {c.camera: c for c in document.plan.cameras}
-        copied = {copy.camera for copy in document.plan.copies}
-        self.asked = {a.camera for a in document.plan.assignments} | copied
+        self.asked: set[str | None] = {a.camera for a in document.plan.assignments}
+        self.asked |= {copy.camera for copy in document.plan.copies}
         plans = self.chosen.values()
         self.taken: set[str | None] = {c.battery for c in plans} | {c.card for c in plans}
 

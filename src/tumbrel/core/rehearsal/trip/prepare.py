@@ -13,11 +13,12 @@ from ...document import (
     Card,
     FixedMemory,
     Gear,
+    Kit,
     Module,
     PlanDocument,
     Source,
 )
-from ...energy import battery_wh, module_wh, nominal_wh
+from ...energy import battery_wh, kit_with_draws, module_wh, nominal_wh
 from ...heat import body_of
 from ...light import SunDays, sun_heights_of_day
 from ...memory import card_store, fixed_store, memory_key
@@ -67,7 +68,8 @@ def prepare(
     else:
         refuse_too_many(document, timeline)
     asked = known(timeline) if known else {}
-    return _Preparing(document, timeline, defaults).scene(asked, mistakes)
+    drawn = document.model_copy(update={"kit": kit_with_draws(document.kit, defaults)})
+    return _Preparing(drawn, timeline, defaults).scene(asked, mistakes, document.kit)
 
 
 class _Preparing:
@@ -85,15 +87,17 @@ class _Preparing:
         self.chosen = {c.camera: c for c in document.plan.cameras}
         self.fit = InitialFit(document)
 
-    def scene(self, asked: Mapping[str, list[Asked]], mistakes: tuple[Mistake, ...]) -> Scene:
-        """The scene; what is known to be asked is not made anew."""
+    def scene(
+        self, asked: Mapping[str, list[Asked]], mistakes: tuple[Mistake, ...], written: Kit
+    ) -> Scene:
+        """The scene; what is known to be asked is not made anew. `written` is the kit as it was."""
         document, timeline, defaults = self.document, self.timeline, self.defaults
         kit = document.kit
         cameras = tuple(self._camera(camera, asked.get(camera.id)) for camera in kit.cameras)
         standby_w = defaults.standby_w.value
         spans = [one.asked for one in cameras]
         return Scene(
-            written=Written(kit, document.trip, document.plan),
+            written=Written(written, document.trip, document.plan),
             timeline=timeline,
             defaults=defaults,
             cameras=cameras,

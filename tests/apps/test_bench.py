@@ -324,3 +324,24 @@ def test_demo_kits_come_with_runs_that_cannot_be_undone_away(api: Api) -> None:
     assert {one["camera"] for one in state["notebook"]["runs"]} == {"chin", "boom", "foot"}
     assert state["can_undo"] is False
     assert any(one["excluded"] for one in state["notebook"]["runs"])
+
+
+def test_what_was_measured_and_not_taken_stands_beside_the_kits_figure(
+    api: Api, trip: dict[str, Any]
+) -> None:
+    """The kit's M lasts 85 min; a run of an hour says otherwise, until it is taken."""
+    kit = trip["kit_id"]
+    address = f"/kits/{kit}/bench/beside"
+    assert api.post(address, {}) == []
+    ran = {"id": "r", "camera": "cam", "set_up": "bare", "mode": "m", "ambient_c": 21,
+           "minutes": 60, "end": "empty"}  # fmt: skip
+    state = api.get(f"/kits/{kit}/bench")
+    notebook = state["notebook"] | {"runs": [ran]}
+    api.put(f"/kits/{kit}/bench", {"version": state["version"], "notebook": notebook})
+    (told,) = api.post(address, {"ambient_c": 21})
+    assert (told["camera"], told["mode"], told["end"]) == ("cam", "m", "empty")
+    assert told["minutes"] == pytest.approx(60, abs=3)
+    assert told["kit_minutes"] == pytest.approx(85, abs=2)
+    assert api.post(address, {"set_up": "gone"}) != []  # then the camera's first
+    api.post(address, {"ambient_c": 999}, 422)
+    api.post("/kits/999/bench/beside", {}, 404)

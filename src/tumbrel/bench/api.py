@@ -8,6 +8,7 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from tumbrel.core.bench.answer import BenchTold, LearnQuestion, tell_bench
+from tumbrel.core.bench.beside import AirThere, MeasuredBeside
 from tumbrel.core.bench.clips import ClipsQuestion, ClipsTold, tell_clips
 from tumbrel.core.bench.effects import Effects
 from tumbrel.core.bench.predict import Look, LookQuestion, predict
@@ -20,6 +21,7 @@ from tumbrel.kit.to_core import kit_of
 from tumbrel.working.desks import gone_from
 
 from .actions import put_back_figures, save_notebook, step_notebook, take_figures
+from .beside import beside_of
 from .devices import reading_of, simulated
 from .effects import effects_of
 from .learning import learned_of
@@ -94,6 +96,16 @@ def table(request: HttpRequest, kit_id: int, asked: RunsText) -> RunsRead:
 def effects(request: HttpRequest, kit_id: int, asked: OfCamera) -> Effects:
     """What taking a camera's fitted figures would change, on every trip of the kit."""
     return effects_of(owner_of(request), kit_id, asked.camera, gone_from(request))
+
+
+@router.post(
+    "/kits/{kit_id}/bench/beside",
+    response={200: list[MeasuredBeside], **REFUSALS},
+    operation_id="tellBeside",
+)
+def beside(request: HttpRequest, kit_id: int, asked: AirThere) -> list[MeasuredBeside]:
+    """What was measured and not taken, beside the kit's figures, in some air; keeps nothing."""
+    return beside_of(owner_of(request), kit_id, asked)
 
 
 @router.post("/kits/{kit_id}/bench/take", response=TAKEN, operation_id="takeFigures")

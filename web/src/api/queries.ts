@@ -1,7 +1,7 @@
 import { withoutWays } from "../domain/track";
 import { rehearseAside } from "./rehearsals";
 import { SCHEMA } from "./schema-number";
-import { type QueryClient, queryOptions } from "@tanstack/react-query";
+import { keepPreviousData, type QueryClient, queryOptions } from "@tanstack/react-query";
 import type { Going } from "../domain/track";
 import { client, type Schemas, sendAtOnce, unwrap } from "./client";
 
@@ -31,6 +31,19 @@ export const queries = {
     }),
   bin: () => queryOptions({ queryKey: ["bin"], queryFn: () => unwrap(client.GET("/api/bin")) }),
   kits: () => queryOptions({ queryKey: ["kits"], queryFn: () => unwrap(client.GET("/api/kits")) }),
+  /** What was measured and not taken, in some air; asked anew whenever it is looked at. */
+  beside: (kit: number, version: number, there: Schemas["AirThere"]) =>
+    queryOptions({
+      queryKey: ["beside", kit, version, there],
+      queryFn: () =>
+        unwrap(
+          client.POST("/api/kits/{kit_id}/bench/beside", {
+            params: { path: { kit_id: kit } },
+            body: there,
+          }),
+        ),
+      placeholderData: keepPreviousData,
+    }),
   zone: (latitude: number, longitude: number) =>
     queryOptions({
       queryKey: ["zone", latitude, longitude],

@@ -45,6 +45,7 @@ export type Copy = Schemas["Copy"];
 export type SourceTold = Schemas["SourceTold"];
 export type FamilyTold = Schemas["FamilyTold"];
 export type Shelf = Schemas["Shelf"];
+export type MeasuredBeside = Schemas["MeasuredBeside"];
 export type Cord = Schemas["Cord"];
 
 export type BenchRun = Schemas["BenchRun"];

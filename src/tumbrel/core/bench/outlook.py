@@ -47,8 +47,20 @@ def outlook(learned: Learned, bench: Bench, defaults: Defaults = DEFAULTS) -> Ou
     minutes = np.minimum(np.minimum(hot_min, empty_min), LONGEST_MIN)
     low, likely, high = (float(one) for one in np.quantile(minutes, (0.1, 0.5, 0.9)))
     hot = float(np.mean((hot_min < empty_min) & (hot_min < LONGEST_MIN)))
+    ends_hot = _ends_hot(learned, bench, hot)
+    by_kit = _as_taken(learned, bench, defaults)
+    if by_kit is not None and by_kit[1] == ends_hot:  # what goes into a kit foretells the same
+        likely = min(max(by_kit[0], low), high)
     other: RunEnd = "stopped" if bench.plugged else "empty"
-    return Outlook(low, likely, high, "hot" if _ends_hot(learned, bench, hot) else other, hot)
+    return Outlook(low, likely, high, "hot" if ends_hot else other, hot)
+
+
+def _as_taken(learned: Learned, bench: Bench, defaults: Defaults) -> tuple[float, bool] | None:
+    """Minutes by the figures themselves, and whether heat ends them; None: nothing ends it."""
+    course = expected(learned.mean[None, :], learned.figures, bench, defaults)
+    hot_min, empty_min = (float(one[0]) for one in ends(course, 1.0, 1.0))
+    minutes = min(hot_min, empty_min)
+    return (minutes, hot_min < empty_min) if minutes < LONGEST_MIN else None
 
 
 def _ends_hot(learned: Learned, bench: Bench, hot: float) -> bool:

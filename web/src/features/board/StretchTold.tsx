@@ -1,9 +1,12 @@
 import { memo } from "react";
+import { Link } from "react-router";
 import type { Cell } from "../../board/Drawing";
 import type { Clock } from "../../domain/clock";
 import { nameOfCamera } from "../../domain/moment";
 import type { PlanDocument, Rehearsal } from "../../domain/types";
-import { countText, gigabytesText, tidyText } from "../../domain/units";
+import { countText, gigabytesText, minutesText, tidyText } from "../../domain/units";
+
+import { useMeasured } from "./useMeasured";
 
 interface Props {
   document: PlanDocument;
@@ -22,9 +25,19 @@ export const StretchTold = memo(function StretchTold(props: Props) {
   const reaches = rehearsal.reaches.filter((one) => one.item === cell.item);
   const moments = [...new Set(reaches.map((one) => one.moment))];
   const opens = windowsText(document, rehearsal, clock, cell, number);
-  if (lapse === undefined && moments.length === 0 && opens === null) return null;
+  const measured = useMeasured(document, number);
+  if (lapse === undefined && moments.length === 0 && opens === null && measured === undefined)
+    return null;
   return (
     <div className="stretch-told label">
+      {measured === undefined ? null : (
+        <p>
+          In this air your runs say {minutesText(measured.minutes)}, {measured.end}; the kit, and
+          this rehearsal,{" "}
+          {measured.kit_minutes == null ? "no end" : minutesText(measured.kit_minutes)}.{" "}
+          <Link to="../bench">Take them on the bench</Link>.
+        </p>
+      )}
       {opens === null ? null : <p>{opens}</p>}
       {lapse ? (
         <p>

@@ -39,7 +39,7 @@ export function KitPlace() {
   return (
     <main className="kit-page">
       <NextThing />
-      <ShelfView kit={kit} trip={trip.state?.trip ?? null} onOpen={setChosen}>
+      <ShelfView kit={kit} kept={state} trip={trip.state?.trip ?? null} onOpen={setChosen}>
         <NameIn
           label="Kit"
           value={state.name}

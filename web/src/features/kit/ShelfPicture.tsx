@@ -1,4 +1,4 @@
-import type { Camera, Cord, Kit, Mode, Shelf } from "../../domain/types";
+import type { Camera, Cord, Kit, MeasuredBeside, Shelf } from "../../domain/types";
 import { Bracket } from "../../board/Bracket";
 import { CordEnd } from "../../board/CordEnd";
 import { MinuteRail } from "../../board/MinuteRail";
@@ -11,6 +11,8 @@ interface Props {
   kit: Kit;
   width: number;
   onOpen: (opened: Opened) => void;
+  /** What was measured and not taken. */
+  beside: readonly MeasuredBeside[];
 }
 
 const END_WORDS: Record<NonNullable<Cord["end"]>, string> = {
@@ -22,11 +24,13 @@ const END_WORDS: Record<NonNullable<Cord["end"]>, string> = {
 };
 
 /** Cameras as planks, modes as cords that hang as long as they record. */
-export function ShelfPicture({ shelf, kit, width, onOpen }: Props) {
+export function ShelfPicture({ shelf, kit, width, onOpen, beside }: Props) {
   const layout = shelfLayout(shelf, kit, width);
   const { hooks, planks, height, y, maxMin } = layout;
   const wide = Math.max(width, layout.width);
   const level = shelf.longest ? y(shelf.longest.minutes) : null;
+  const runOf = (hook: Hook) =>
+    beside.find((one) => one.camera === hook.camera.id && one.mode === hook.mode.id);
   return (
     <div style={{ position: "relative", width: wide }}>
       <svg
@@ -64,7 +68,7 @@ export function ShelfPicture({ shelf, kit, width, onOpen }: Props) {
           </g>
         ))}
         {hooks.map((hook) => (
-          <CordLine key={hook.key} hook={hook} y={y} maxMin={maxMin} />
+          <CordLine key={hook.key} hook={hook} y={y} maxMin={maxMin} run={runOf(hook)} />
         ))}
         {level === null ? null : (
           <line x1={50} x2={wide} y1={level} y2={level} stroke="var(--act)" strokeWidth={2} />
@@ -112,7 +116,7 @@ export function ShelfPicture({ shelf, kit, width, onOpen }: Props) {
               className="plain"
               data-unit={`mode/${hook.camera.id}/${hook.mode.id}`}
               onClick={() => onOpen({ kind: "mode", camera: hook.camera.id, id: hook.mode.id })}
-              aria-label={sentence(hook)}
+              aria-label={sentence(hook, runOf(hook))}
             />
           </li>
         ))}
@@ -137,7 +141,7 @@ interface LineProps {
 
 const HALF = 11;
 
-function CordLine({ hook, y, maxMin }: LineProps) {
+function CordLine({ hook, y, maxMin, run }: LineProps & { run: MeasuredBeside | undefined }) {
   const { cord, x, mode } = hook;
   const end = Math.min(cord.minutes ?? maxMin, maxMin);
   const bottom = y(end);
@@ -162,6 +166,12 @@ function CordLine({ hook, y, maxMin }: LineProps) {
           x={x + HALF + 6}
           y0={y(Math.min(cord.low_minutes, maxMin))}
           y1={y(Math.min(cord.high_minutes, maxMin))}
+        />
+      ) : null}
+      {run !== undefined && run.minutes <= maxMin ? (
+        <path
+          d={`M${String(x - HALF - 8)} ${String(y(run.minutes))}l6 -5v10z`}
+          fill={run.end === "hot" ? "var(--ember)" : "var(--ink)"}
         />
       ) : null}
       {second != null && second <= maxMin ? (
@@ -212,7 +222,7 @@ function Caption({ hook, y, maxMin, level }: LineProps & { level: number | null 
   );
 }
 
-function sentence({ camera, mode, cord }: { camera: Camera; mode: Mode; cord: Cord }): string {
+function sentence({ camera, mode, cord }: Hook, run: MeasuredBeside | undefined): string {
   const head = `${camera.name} ${mode.name}: `;
   if (cord.minutes == null || cord.end == null)
     return `${head}nothing ends it within 48 hours. Enter changes it.`;
@@ -230,7 +240,13 @@ function sentence({ camera, mode, cord }: { camera: Camera; mode: Mode; cord: Co
       : cord.lasts_longest_leg
         ? " Lasts your longest leg."
         : " Does not last your longest leg.";
-  return `${head}${END_WORDS[cord.end]} after ${minutesText(cord.minutes)}${range}.${then}${lasts} ${assumedText(cord)} Enter changes it.`;
+  return `${head}${END_WORDS[cord.end]} after ${minutesText(cord.minutes)}${range}.${then}${lasts} ${assumedText(cord)}${runText(run)} Enter changes it.`;
+}
+
+/** What its runs foretell, where the kit does not. */
+function runText(run: MeasuredBeside | undefined): string {
+  if (run === undefined) return "";
+  return ` Measured ${minutesText(run.minutes)}, ${END_WORDS[run.end]}, and not taken.`;
 }
 
 function assumedText({ measured, draw_known }: Cord): string {

@@ -1,16 +1,20 @@
 import { Slider } from "@mui/material";
 import { type ReactNode, useMemo, useRef, useState } from "react";
-import { hangShelf } from "../../api/queries";
+import { useQuery } from "@tanstack/react-query";
+import { hangShelf, queries } from "../../api/queries";
 import { usePumped } from "../../api/usePumped";
-import type { Kit, Trip } from "../../domain/types";
+import type { Kit, MeasuredBeside, Trip } from "../../domain/types";
 import { speedText, temperatureText } from "../../domain/units";
 import { Pick } from "../../ui/fields";
 import { useWidth } from "../../ui/useWidth";
+import { NotTaken } from "./NotTaken";
 import type { Opened } from "./opened";
 import { ShelfPicture } from "./ShelfPicture";
 
 interface Props {
   kit: Kit;
+  /** The kit as it is kept: what was measured is asked of that. */
+  kept: { id: number; version: number };
   trip: Trip | null;
   onOpen: (opened: Opened) => void;
   /** What else stands above the shelf. */
@@ -24,6 +28,7 @@ const AIRS = [
   { value: "9", name: speedText(9) },
 ] as const;
 const FIRST = "(first)";
+const NONE: readonly MeasuredBeside[] = [];
 
 interface Question {
   kit: Kit;
@@ -34,7 +39,7 @@ interface Question {
 }
 
 /** Which modes last the longest leg, and what ends them, in the air chosen here. */
-export function ShelfView({ kit, trip, onOpen, children }: Props) {
+export function ShelfView({ kit, kept, trip, onOpen, children }: Props) {
   const [ambient, setAmbient] = useState(20);
   const [air, setAir] = useState<(typeof AIRS)[number]["value"]>("0");
   const [setUp, setSetUp] = useState(FIRST);
@@ -49,6 +54,9 @@ export function ShelfView({ kit, trip, onOpen, children }: Props) {
     [kit, trip, ambient, air, setUp],
   );
   const { result: shelf, late, error } = usePumped(hangShelf, question);
+  const { ambient_c, air_mps, set_up } = question;
+  const there = { ambient_c, air_mps, set_up };
+  const beside = useQuery(queries.beside(kept.id, kept.version, there)).data ?? NONE;
   const frame = useRef<HTMLDivElement>(null);
   const width = useWidth(frame, 1200);
   const setUps = [
@@ -97,8 +105,9 @@ export function ShelfView({ kit, trip, onOpen, children }: Props) {
           </span>
         ) : null}
       </div>
+      <NotTaken kit={kit} found={beside} />
       <div ref={frame} className="shelf-frame">
-        {shelf ? <ShelfPicture shelf={shelf} kit={kit} width={width} onOpen={onOpen} /> : null}
+        {shelf ? <ShelfPicture {...{ shelf, kit, width, onOpen, beside }} /> : null}
       </div>
     </section>
   );

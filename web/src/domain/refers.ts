@@ -19,8 +19,9 @@ export function withoutNamed(plan: Plan, kind: string, isGone: (name: string) =>
   const lists: Record<string, unknown> = { ...plan };
   for (const refers of REFERS) {
     if (refers.names !== kind || refers.gone === "stays") continue;
-    const rows = lists[refers.rows] as readonly Row[];
-    lists[refers.rows] = rows.flatMap((row) => without(row, refers, isGone));
+    const rows = lists[refers.rows];
+    if (!Array.isArray(rows)) continue; // a plan of an older page may lack the list
+    lists[refers.rows] = (rows as Row[]).flatMap((row) => without(row, refers, isGone));
   }
   return lists as unknown as Plan;
 }

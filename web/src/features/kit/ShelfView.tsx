@@ -70,7 +70,8 @@ export function ShelfView({ kit, kept, trip, onOpen, children }: Props) {
       </div>
       <p className="hint">
         Each cord hangs as long as its mode records; a click opens it. Hatched is assumed, solid is
-        measured; a ring is what the box claims.{late ? " Working…" : ""}
+        measured; a ring is what the box claims, an arrow what runs say that were not taken.
+        {late ? " Working…" : ""}
       </p>
       {error ? <p role="alert">{error}</p> : null}
       <div className="shelf-controls label">

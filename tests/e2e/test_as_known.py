@@ -7,10 +7,10 @@ from typing import Any
 
 from playwright.sync_api import Page, expect
 
-from tests.e2e.conftest import board, keep, unfold
+from tests.e2e.conftest import board, keep, token_of, unfold
 from tools.driving import Server, arrived
 
-PLACES = {"board", "card", "kit", "sums"}
+PLACES = {"bench", "board", "card", "kit", "sums"}
 
 
 def camera(page: Page, trip: str, name: str) -> Any:
@@ -144,7 +144,7 @@ def test_one_two_hundredth_or_shorter_asks_no_filter(page: Page, trip: str) -> N
     sheet = camera(page, trip, "Chin")
     preset = sheet.get_by_label("preset In the air")
     preset.get_by_label("That time", exact=True).select_option("exact")
-    dialog = stretch(page, trip, "Sun 13", "d2-flight/chin")
+    dialog = stretch(page, trip, "Sun 13", "d2-gorge/chin")
     dialog.get_by_label("Preset", exact=True).select_option("air")
     dialog.get_by_text("Light and settings").click()
     expect(dialog.get_by_text(re.compile(r"stops? of neutral density"))).to_be_visible()
@@ -153,7 +153,7 @@ def test_one_two_hundredth_or_shorter_asks_no_filter(page: Page, trip: str) -> N
     preset = sheet.get_by_label("preset In the air")
     preset.get_by_label("That time", exact=True).select_option("or_shorter")
     fill(preset, "What else is set", "flat colour")
-    dialog = stretch(page, trip, "Sun 13", "d2-flight/chin")
+    dialog = stretch(page, trip, "Sun 13", "d2-gorge/chin")
     dialog.get_by_text("Light and settings").click()
     expect(dialog.get_by_text("1/120 s or shorter by the preset")).to_be_visible()
     expect(dialog.get_by_text(re.compile(r"none: there is no light to spare"))).to_be_visible()
@@ -248,3 +248,40 @@ def test_a_battery_that_is_at_80_per_cent_in_25_minutes_takes_so_many_watts(
     expect(page.get_by_label("Or takes, W", exact=True)).to_have_value("10.9")
     fill(page, "Or takes, W", "5.7")
     expect(page.get_by_label("Empty to 80 % in, min", exact=True)).to_have_value("48")
+
+
+def test_a_new_modes_drain_is_not_known_until_somebody_says_it(page: Page, trip: str) -> None:
+    """One press adds it; one line says how long it lasts."""
+    sheet = camera(page, trip, "Chin")
+    sheet.get_by_role("button", name="Add a mode").click()
+    mode = page.get_by_role("group", name="mode new mode")
+    known_by = mode.get_by_label("Its drain is known by", exact=True)
+    expect(known_by).to_have_value("not_known")
+    cord = page.get_by_role("list", name="Modes").get_by_role("button", name=re.compile("new mode"))
+    expect(cord).to_have_accessible_name(re.compile("What it draws is not known: a guess"))
+    fill(mode, "Lasts, min", "70")
+    expect(known_by).to_have_value("lasts")
+    expect(cord).not_to_have_accessible_name(re.compile("not known"))
+
+
+def test_what_was_measured_and_not_taken_stands_beside_on_shelf_and_board(
+    page: Page, server: Server, trip: str
+) -> None:
+    """Boom's 4K60 was hot after 28 min on the bench; the kit says 54, and so does the board."""
+    api = f"{server.address}/api"
+    kit = page.request.get(f"{api}/trips/{trip.rpartition('/')[2]}").json()["kit_id"]
+    state = page.request.get(f"{api}/kits/{kit}/bench").json()
+    run = {"camera": "boom", "set_up": "bare", "mode": "4k60", "ambient_c": 21, "end": "hot"}
+    runs = [{"id": f"r{n}", "minutes": 28.3, **run} for n in range(3)]
+    body = {"version": state["version"], "notebook": state["notebook"] | {"runs": runs}}
+    page.request.put(f"{api}/kits/{kit}/bench", data=body, headers=token_of(page, server))
+    page.goto(f"{trip}/kit")
+    arrived(page, "Kit")
+    told = page.get_by_text("Measured, and not taken:")
+    expect(told).to_contain_text(re.compile(r"Boom 4K60 (29|3\d) min, hot \(the kit says 54 min"))
+    cord = page.get_by_role("button", name=re.compile("^Boom 4K60: hot after 54 min"))
+    expect(cord).to_have_accessible_name(re.compile("Measured (29|3.) min, hot, and not taken"))
+    stretch(page, trip, "Sun 13", "d2-scree/boom")
+    expect(page.get_by_text("In this air your runs say")).to_be_visible()
+    page.get_by_role("link", name="Take them on the bench").click()
+    arrived(page, "Bench")

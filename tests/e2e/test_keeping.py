@@ -372,16 +372,50 @@ def test_the_name_of_a_trip_to_be_made_survives_reload(page: Page, server: Serve
     expect(page.get_by_label("Name of the trip")).to_have_value("Not made yet")
 
 
+# -- faults of ours -----------------------------------------------------------------------------
+
+
+def test_a_fault_of_tumbrel_says_that_the_change_was_kept_and_takes_it_back(
+    page: Page, trip: str
+) -> None:
+    """A plan that is rehearsed no more after an edit: that is kept, and one press takes it back."""
+    board(page, trip)
+    before = asked(page, trip)
+    found = {"code": "engine_failed", "severity": "stop", "path": "plan", "camera": None,
+             "item": None, "values": {"kind": "KeyError"}, "harm": False, "curable": False,
+             "text": "Tumbrel failed at this plan (KeyError)."}  # fmt: skip
+
+    def fail(route: Route) -> None:
+        answer = route.fetch()
+        told = answer.json()
+        told["verdict"]["headline"] = "Not rehearsed: Tumbrel failed at this plan."
+        route.fulfill(response=answer, json=told | {"findings": [found]})
+
+    page.route(re.compile("/api/rehearsals"), fail)
+    roll(page, GORGE)
+    expect(page.get_by_test_id("headline")).to_contain_text("Tumbrel failed at this plan")
+    expect(page.get_by_test_id("undo-here")).to_contain_text("Your change of the trip was kept.")
+    mark(page, "Kept")
+    assert asked(page, trip) != before
+    page.unroute(re.compile("/api/rehearsals"))
+    page.get_by_role("button", name="Undo it in the trip").click()
+    expect(page.get_by_test_id("headline")).to_have_text("Four musts are broken.")
+    expect(page.get_by_test_id("undo-here")).to_have_count(0)
+    assert asked(page, trip) == before
+
+
 # -- the bin ------------------------------------------------------------------------------------
 
 
 def test_a_deleted_trip_comes_back_from_the_bin(page: Page, server: Server, trip: str) -> None:
     name = kept(page, trip)["trip"]["name"]
     page.goto(f"{server.address}/trips")
+    delete = page.get_by_role("button", name=f"Delete {name}", exact=True)
+    delete.wait_for()
     expect(page.get_by_text("Rehearsing…")).to_have_count(0)
     asked: list[str] = []
     page.on("request", lambda sent: asked.append(f"{sent.method} {sent.url}"))
-    page.get_by_role("button", name=f"Delete {name}", exact=True).click()
+    delete.click()
     expect(page.get_by_role("dialog")).to_contain_text("lies in the bin for 30 days")
     page.get_by_role("button", name="Delete the trip").click()
     expect(page.get_by_role("link", name=name, exact=True)).to_have_count(0)

@@ -39,7 +39,7 @@ from .rehearsal.camera.camera_run import CameraRun
 from .rehearsal.camera.causes import Cause
 from .rehearsal.camera.starting import COLD_NOT_EMPTY
 from .rehearsal.camera.turns import RECORDING
-from .rehearsal.engine.engine import Rehearser
+from .rehearsal.engine.played import begun
 from .rehearsal.trip.prepare import prepare
 from .rehearsal.trip.scene import CardAtStart
 
@@ -160,9 +160,9 @@ def _room(
 
 
 def _cord(hung: HungMode, longest: LongestLeg | None, defaults: Defaults) -> Cord:
-    roll = _rolled(hung, defaults)
+    roll = _rolled(hung, _asked(hung), defaults)
     ends = _ends(roll)
-    varied = [_ends(_rolled(each, values)) for each, values in _varied(hung, defaults)]
+    varied = [_ends(_rolled(hung, each, values)) for each, values in _varied(hung, defaults)]
     ranges = [one[0][0] for one in varied if one]
     first = ends[0] if ends else None
     second = ends[1] if len(ends) > 1 else None
@@ -188,10 +188,10 @@ def _cord(hung: HungMode, longest: LongestLeg | None, defaults: Defaults) -> Cor
     )
 
 
-def _rolled(hung: HungMode, defaults: Defaults) -> CameraRun:
-    """The camera as it rolls in one air from a full battery, just begun: the trip's own play of it.
+def _asked(hung: HungMode) -> PlanDocument:
+    """The trip of a cord: one mode rolled for as long as cords are looked at.
 
-    It is awake as it begins, runs on its battery, and writes to what it hangs with.
+    The camera is awake as it begins, and runs on its battery.
     """
     set_up = hung.set_up.model_copy(update={"power": "battery"})
     camera = hung.camera.model_copy(
@@ -199,18 +199,20 @@ def _rolled(hung: HungMode, defaults: Defaults) -> CameraRun:
     )
     battery = Battery(id=HUNG, name=HUNG, family=hung.family.id)
     asked = Assignment(camera=camera.id, item=HUNG, mode=hung.mode.id, set_up=set_up.id)
-    document = PlanDocument.model_construct(
+    return PlanDocument.model_construct(
         kit=Kit.model_construct(families=(hung.family,), cameras=(camera,), batteries=(battery,)),
         trip=hung.trip,
         plan=Plan.model_construct(assignments=(asked,)),
     )
+
+
+def _rolled(hung: HungMode, document: PlanDocument, defaults: Defaults) -> CameraRun:
+    """The camera as it rolls, just begun: the trip's own play of it, onto what it hangs with."""
     scene = prepare(document, defaults, as_typed=True)
     room = ENDLESS_BYTES if hung.room_bytes is None else hung.room_bytes
     store = CardAtStart(Store(HUNG, HUNG, room, 0, math.inf), 0, 1, math.inf)
     fitted = replace(scene.cameras[0], store=HUNG, beside=None)
-    rehearser = Rehearser(replace(scene, cards=(store,), cameras=(fitted,)))
-    rehearser.play(until_ms=1)
-    return rehearser.cameras[0]
+    return begun(replace(scene, cards=(store,), cameras=(fitted,))).cameras[0]
 
 
 def _ends(run: CameraRun) -> list[tuple[int, End]]:
@@ -239,8 +241,9 @@ def _how_empty(run: CameraRun, at_ms: int) -> End:
     return "cold" if left >= COLD_NOT_EMPTY else "empty"
 
 
-def _varied(hung: HungMode, defaults: Defaults) -> Iterator[tuple[HungMode, Defaults]]:
+def _varied(hung: HungMode, defaults: Defaults) -> Iterator[tuple[PlanDocument, Defaults]]:
     """The cord with one unmeasured figure at a time at the ends of its range."""
+    asked = _asked(hung)
     measured = {"resistance_k_per_w"} if hung.mode.rise_k is not None else set()
     measured |= {"tau_s"} if hung.set_up.tau_s is not None else set()
     measured |= {"stop_c"} if hung.camera.limits is not None else set()
@@ -250,10 +253,10 @@ def _varied(hung: HungMode, defaults: Defaults) -> Iterator[tuple[HungMode, Defa
         for value in (parameter.low, parameter.high):
             if name not in measured and name == "draw_spread":
                 times = value if hung.draw_known else value**NOT_KNOWN_WIDER
-                yield _drinking(hung, times), defaults
+                yield _asked(_drinking(hung, times)), defaults
             elif name not in measured:
-                yield hung, defaults.with_value(name, value)
-    yield hung, defaults
+                yield asked, defaults.with_value(name, value)
+    yield asked, defaults
 
 
 def _drinking(hung: HungMode, times: float) -> HungMode:

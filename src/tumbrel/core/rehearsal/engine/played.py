@@ -61,6 +61,13 @@ def play(scene: Scene) -> Played:
     return played_of(rehearser)
 
 
+def begun(scene: Scene) -> Rehearser:
+    """A scene played through its first millisecond: what starts at once has started."""
+    rehearser = Rehearser(scene)
+    rehearser.play(1)
+    return rehearser
+
+
 def played_of(rehearser: Rehearser) -> Played:
     """What a rehearser that is through leaves to be told."""
     return Played(

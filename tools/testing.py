@@ -15,8 +15,11 @@ import sys
 import tempfile
 import time
 from collections.abc import Callable, Sequence
+from contextlib import suppress
 from dataclasses import dataclass, field
 from pathlib import Path
+
+import psutil
 
 import run
 from tools import durations
@@ -33,6 +36,8 @@ BOTH_FORMS = (
 )
 TWO = ("-n", "2", "--dist", "load", "--maxschedchunk", "1")  # one by one: the long ones first
 NO_TEST = 5  # pytest's word for it: a choice may leave a step without one
+LIMIT_S = 25 * 60.0  # the longest step takes 8 min; beside four busy processes three times that
+TOO_LONG = 124  # its exit code, as the shell's own
 
 
 @dataclass(frozen=True)
@@ -102,9 +107,23 @@ class Whole:
         self.timed("units of the page", lambda: done(npm, run.environment(), run.WEB) == 0)
 
 
-def done(words: Sequence[object], env: dict[str, str], cwd: Path = run.ROOT) -> int:
-    """Run a command to its end; its exit code."""
-    return subprocess.run([str(word) for word in words], cwd=cwd, env=env, check=False).returncode
+def done(
+    words: Sequence[object],
+    env: dict[str, str],
+    cwd: Path = run.ROOT,
+    limit_s: float = LIMIT_S,
+) -> int:
+    """Run a command to its end; its exit code, TOO_LONG if it was ended at the limit."""
+    with subprocess.Popen([str(word) for word in words], cwd=cwd, env=env) as running:
+        try:
+            return running.wait(limit_s)
+        except subprocess.TimeoutExpired:
+            print(f"not done in {limit_s / 60:.0f} min, ended: {words[1:]}", flush=True)
+            here = psutil.Process(running.pid)
+            for process in (*here.children(recursive=True), here):
+                with suppress(psutil.NoSuchProcess):
+                    process.kill()
+            return TOO_LONG
 
 
 def chosen(step: Step, tests: frozenset[str] | None) -> list[str]:

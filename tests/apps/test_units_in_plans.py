@@ -21,6 +21,8 @@ def wired(api: Api) -> dict[str, Any]:
             {"item": "camp", "card": "k2", "drive": "disk"},
         ],
         "links": [{"cameras": ["cam", "eye", "ear"]}],
+        "card_swaps": [{"camera": "cam", "item": "camp", "card": "k4"}],
+        "plugs": [{"unit": "a4", "item": "camp", "to": "bay", "place": 2}],
         "full_by": [
             {"unit": "a2", "at": "2027-06-12T06:30:00"},
             {"unit": "slab", "at": "2027-06-12T06:30:00"},
@@ -31,11 +33,12 @@ def wired(api: Api) -> dict[str, Any]:
         [stop("camp", 3600), leg("way", 3600)],
         [asks("cam", "way", set_up="wired")],
         cameras=[fed, camera("eye"), camera("ear")],
-        batteries=[battery(), battery("a2"), battery("a3")],
-        cards=[card(), card("k2"), card("k3")],
+        batteries=[battery(), battery("a2"), battery("a3"), battery("a4")],
+        cards=[card(), card("k2"), card("k3"), card("k4")],
         plan=plan,
     )
     loaded["kit"]["sources"] = [{"kind": "bank", "id": "slab", "name": "Slab", "mah": 10_000}]
+    loaded["kit"]["chargers"] = [{"id": "bay", "name": "Bay", "families": ["a"], "bays": 2}]
     loaded["kit"]["drives"] = [{"id": "disk", "name": "Disk", "free_gb": 500}]
     opened: dict[str, Any] = api.post("/plan-files", loaded)
     return opened
@@ -49,6 +52,9 @@ def wired(api: Api) -> dict[str, Any]:
         ("cards", "k2", "card k2"),
         ("batteries", "a2", "unit a2"),
         ("cameras", "eye", "camera eye"),
+        ("cards", "k4", "card k4"),
+        ("batteries", "a4", "unit a4"),
+        ("chargers", "bay", "power bay"),
     ],
 )
 def test_what_a_plan_names_is_asked_back(
@@ -128,3 +134,12 @@ def test_an_undone_deletion_brings_the_unit_back_to_the_kit(
     saved = api.put(f"/kits/{wired['kit_id']}", without(state, "batteries", "a3"))
     undone = api.post(f"/kits/{wired['kit_id']}/undo", {"version": saved["version"]})
     assert undone["kit"] == before
+
+
+def test_a_charger_let_go_leaves_the_plug_to_the_best_port(api: Api, wired: dict[str, Any]) -> None:
+    """The plug stays, where it goes is said no more; the trip can be read and rehearsed."""
+    plan = released(api, wired, "chargers", "bay")
+    assert plan["plugs"] == [{"unit": "a4", "item": "camp", "plug": True, "to": None,
+                              "place": None, "at": None}]  # fmt: skip
+    assert released(api, wired, "cards", "k4")["card_swaps"] == []
+    assert api.post("/rehearsals", api.get(f"/trips/{wired['id']}/file"))["verdict"]["headline"]

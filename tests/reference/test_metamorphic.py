@@ -20,6 +20,7 @@ PLANS = 200
 MOVED = 10
 CLOSE_MS = 5  # roots rounded up, and self-discharge of what rests
 STEP_S = 600
+MINUTE_MS = 60_000
 Doc = dict[str, Any]
 Account = list[tuple[list[tuple[str, int, int]], list[tuple[int, int]]]]
 
@@ -147,8 +148,15 @@ def test_a_leg_in_two_parts_is_the_same_leg() -> None:
 
 
 def cut_in_two(document: Doc, place: int) -> tuple[Doc, Doc]:
-    """The trip until an item, and from it on with what was in each battery, card and camera."""
+    """The trip until an item, and from it on with what was in each battery, card and camera.
+
+    Each sets out with what it would have for the whole trip: who is asked nothing takes nothing.
+    """
     first, second = copy.deepcopy(document), copy.deepcopy(document)
+    first["plan"]["cameras"] = [
+        {"camera": one.camera.id, "battery": one.battery, "card": one.store}
+        for one in prepare(PlanDocument.model_validate(document)).cameras
+    ]
     items = document["trip"]["items"]
     first["trip"]["items"], second["trip"]["items"] = items[:place], items[place:]
     for half in (first, second):
@@ -176,6 +184,11 @@ def cut_in_two(document: Doc, place: int) -> tuple[Doc, Doc]:
     return first, second
 
 
+def asked_of(document: Doc) -> set[str]:
+    """The cameras of which something is asked."""
+    return {one["camera"] for one in document["plan"]["assignments"]}
+
+
 def test_a_trip_in_two_documents_is_the_same_trip() -> None:
     """In even warmth, where a document holds the whole state, cut where a stop begins."""
     compared = 0
@@ -201,10 +214,12 @@ def test_a_trip_in_two_documents_is_the_same_trip() -> None:
                 sum(s.end_ms - s.start_ms for s in part.time.filmed) for part in (run, *parts)
             ]
             assert abs(filmed[0] - filmed[1] - filmed[2]) <= 20 * CLOSE_MS, (seed, run.camera.id)
+        # a last chance counts those who are asked in its document: the swaps of no others
+        alike = all(asked_of(half) == asked_of(document) for half in cut_in_two(document, 2))
         swaps = [d.start_ms for d in whole.hands.done if d.kind == "swap"]
         again = [d.start_ms for d in halves[0].hands.done if d.kind == "swap"]
         again += [offset_ms + d.start_ms for d in halves[1].hands.done if d.kind == "swap"]
-        assert swaps == pytest.approx(again, abs=20 * CLOSE_MS), seed
+        assert swaps == pytest.approx(again, abs=20 * CLOSE_MS if alike else MINUTE_MS), seed
     assert compared >= PLANS // 2
 
 

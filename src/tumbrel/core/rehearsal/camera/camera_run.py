@@ -230,7 +230,9 @@ class CameraRun(Consumer):
         if self.beside is None or self.camera.slot is None:
             return
         if self.writes_own != self.camera.writes_own(recording.set_up):
-            self.card, self.beside = self.beside, self.card
+            card = self.card
+            self.card = self.beside
+            self.beside = card
 
     def settle(self) -> None:
         """Bring power and heat into line with what holds now; constant until the next event."""

@@ -157,6 +157,11 @@ def _told(page: Page) -> None:
     page.keyboard.press("Escape")
 
 
+def _measured(page: Page) -> None:
+    """The shelf with what was measured and not taken beside it."""
+    page.locator(".not-taken").wait_for()
+
+
 def _card(page: Page) -> None:
     page.locator(".pocket-place").wait_for()
     while not page.locator(".pocket-place").inner_text().startswith("Brow launch"):
@@ -169,6 +174,7 @@ SPECIAL: dict[str, Callable[[Page], None]] = {
     "board": _told,
     "board-dim": _told,
     "board-cold": _told,
+    "kit": _measured,
     "bench-test": _running_test,
     "board-edit": _edit,
     "variants": _variants,

@@ -22,7 +22,8 @@ class Asked:
         with_it: list[str] = next(
             (one["cameras"] for one in links if camera["id"] in one["cameras"]), []
         )
-        near = [c for c in document["kit"]["cameras"] if c["id"] in (camera["id"], *with_it)]
+        together = {camera["id"], *with_it}
+        near = [c for c in document["kit"]["cameras"] if c["id"] in together]
         self.hears = {how for one in near for how in one.get("answers_to", ())}
         self.asked: list[bool] = []
         self.clip: list[bool] = []

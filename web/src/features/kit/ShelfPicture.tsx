@@ -204,7 +204,7 @@ function Caption({ hook, y, maxMin, level }: LineProps & { level: number | null 
       <rect x={x - 27} y={top} width={54} height={CAPTION_PX} fill="var(--paper)" />
       {mode.box_minutes != null && mode.box_minutes <= maxMin ? (
         <circle
-          cx={x - HALF - 9}
+          cx={x - HALF - 15}
           cy={y(mode.box_minutes)}
           r={4.5}
           fill="var(--paper)"

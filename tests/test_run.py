@@ -3,17 +3,14 @@
 from __future__ import annotations
 
 import ast
-import os
 import socket
 import subprocess
 import sys
 from pathlib import Path
 
-import psutil
 import pytest
 
 import run
-from tools.testing import TOO_LONG, done
 
 ROOT = Path(run.__file__).parent
 
@@ -127,19 +124,3 @@ def test_without_chromium_it_says_how_to_get_one(monkeypatch: pytest.MonkeyPatch
     monkeypatch.setattr(run.shutil, "which", lambda _: None)
     with pytest.raises(run.CannotGoOn, match="TUMBREL_CHROMIUM"):
         run.find_chromium()
-
-
-def test_a_step_that_hangs_is_ended_with_all_it_started(capfd: pytest.CaptureFixture[str]) -> None:
-    """A server that does not stop, started by a step that waits for it."""
-    serves = "import signal, time; signal.signal(signal.SIGTERM, signal.SIG_IGN); time.sleep(60)"
-    waits = f"""
-import subprocess, sys
-child = subprocess.Popen([sys.executable, "-c", "{serves}"], start_new_session=True)
-print(child.pid, flush=True)
-child.wait()
-"""
-    assert done([sys.executable, "-c", waits], dict(os.environ), limit_s=3.0) == TOO_LONG
-    told = capfd.readouterr().out
-    pid = int(told.splitlines()[0])
-    assert "not done in 0 min, ended" in told
-    assert not psutil.pid_exists(pid) or psutil.Process(pid).status() == psutil.STATUS_ZOMBIE

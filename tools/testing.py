@@ -27,7 +27,8 @@ from tools.reach import Reached, changed_files, reached_by
 from tumbrel.compiling import end_behind, is_built
 
 CORE = ("tests/core", "tests/reference")
-APPS = ("tests/apps", "tests/architecture", "tests/test_run.py", "tests/test_reach.py")
+ROOTS = ("tests/test_run.py", "tests/test_reach.py", "tests/test_steps.py")
+APPS = ("tests/apps", "tests/architecture", *ROOTS)
 DRIVEN = ("tests/serving", "tests/e2e")
 BOTH_FORMS = (
     "tests/core/test_vectors.py",
@@ -120,9 +121,11 @@ def done(
         except subprocess.TimeoutExpired:
             print(f"not done in {limit_s / 60:.0f} min, ended: {words[1:]}", flush=True)
             here = psutil.Process(running.pid)
-            for process in (*here.children(recursive=True), here):
+            all_of_it = [*here.children(recursive=True), here]
+            for process in all_of_it:
                 with suppress(psutil.NoSuchProcess):
                     process.kill()
+            psutil.wait_procs(all_of_it, timeout=10.0)
             return TOO_LONG
 
 

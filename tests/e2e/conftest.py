@@ -220,7 +220,7 @@ def unfold(page: Page, words: str = "to mind") -> None:
     page.locator("summary").filter(has_text=re.compile(f"^[0-9]+ {words}")).click()
 
 
-def loss(page: Page, words: str) -> Any:
+def loss(page: Page, words: str | re.Pattern[str]) -> Any:
     """The row of a loss at the board's side."""
     return page.locator(".side-row:has(.side-row-head)").filter(has_text=words)
 

@@ -127,6 +127,12 @@ def rehearsed(*parts: Any, **more: Any) -> Rehearsal:
     return rehearse(document(*parts, **more))
 
 
+def told_of(made: Part, **kit: Any) -> Rehearsal:
+    """A document as loaded from JSON rehearsed, with more in its kit."""
+    made["kit"] |= kit
+    return rehearse(PlanDocument.model_validate(made))
+
+
 def only(told: Rehearsal) -> CameraResult:
     """The result of the only camera."""
     (one,) = told.cameras

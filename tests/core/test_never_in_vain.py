@@ -27,6 +27,7 @@ from tests.build import (
     set_up,
     stop,
     takes,
+    told_of,
 )
 from tumbrel.core.document import PlanDocument
 from tumbrel.core.energy import mode_w, with_draws
@@ -42,12 +43,6 @@ HOUR = 3600
 MIN_MS = 60_000
 Doc = dict[str, Any]
 SLAB = {"kind": "bank", "id": "slab", "name": "Slab", "mah": 10_000}
-
-
-def told_of(made: Doc, **kit: Any) -> Rehearsal:
-    """A document rehearsed, with more in its kit."""
-    made["kit"] |= kit
-    return rehearse(PlanDocument.model_validate(made))
 
 
 def must(item: str = "way", **more: Any) -> Doc:
@@ -168,6 +163,14 @@ def test_a_bank_feeds_it_from_when_it_is_rebuilt() -> None:
     unmoved = told_of(rigged([items[0], items[2]], [must("one"), must("two", set_up="fed")]),
                       sources=[SLAB])  # fmt: skip
     assert unmoved.sources[0].given_wh == 0.0
+
+
+def test_what_is_rebuilt_in_no_time_is_fed_as_the_leg_begins() -> None:
+    """Where its mount says 0 s nobody has a task, whatever the camera's own seconds are."""
+    at_once = {"mounts": [{"mount": "chest", "move_s": 0}], "move_s": 40}
+    asked = [must("one", mount="chest"), must("two", mount="chest", set_up="fed")]
+    told = told_of(rigged([leg("one", 600), leg("two", HOUR)], asked, **at_once), sources=[SLAB])
+    assert told.sources[0].given_wh >= 4.0 / 0.95 * 0.99
 
 
 def test_a_port_that_its_mount_blocks_is_fed_nothing() -> None:

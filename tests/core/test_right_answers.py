@@ -23,10 +23,9 @@ from tests.build import (
     set_up,
     stop,
     takes,
+    told_of,
 )
-from tumbrel.core.document import PlanDocument
 from tumbrel.core.rehearsal.result.result import Move, Rehearsal
-from tumbrel.core.report import rehearse
 
 HOUR = 3600
 Doc = dict[str, Any]
@@ -35,12 +34,6 @@ Doc = dict[str, Any]
 def air(start_c: float, end_c: float | None = None) -> Doc:
     """Air at both ends."""
     return {"temp_start_c": start_c, "temp_end_c": start_c if end_c is None else end_c}
-
-
-def told_of(document: Doc, kit: Doc | None = None) -> Rehearsal:
-    """A document rehearsed, with more in its kit."""
-    document["kit"] |= kit or {}
-    return rehearse(PlanDocument.model_validate(document))
 
 
 def work(told: Rehearsal, *kinds: str) -> list[Move]:
@@ -70,7 +63,7 @@ def test_a_fed_camera_draws_what_it_films_where_others_charge_on_its_bank() -> N
         [card("k1"), card("k2")],
         plan={"cameras": [{"camera": "rig", "source": "x"}]},
     )
-    told = told_of(document, {"sources": [bank]})
+    told = told_of(document, sources=[bank])
     assert told.cameras[0].filmed_ms == 2 * HOUR * 1000
     assert told.ledgers.energy_used_wh == pytest.approx(6.0, abs=0.01)
 
@@ -88,7 +81,7 @@ def test_a_camera_that_finds_no_port_waits_and_has_its_battery_back_after() -> N
                    plan=plan)  # fmt: skip
     bank = {"kind": "bank", "id": "x", "name": "X", "mah": 9000, "ports": [10.0]}
     drive = {"id": "d", "name": "D", "free_gb": 500}
-    told = told_of(document, {"sources": [bank], "drives": [drive]})
+    told = told_of(document, sources=[bank], drives=[drive])
     one, two = told.cameras
     assert (one.filmed_ms, two.filmed_ms) == (600_000, 600_000)
     assert {span.item for span in two.filmed} == {"second"}
@@ -103,7 +96,7 @@ def test_copying_wants_a_battery_in_the_camera() -> None:
     drive = {"id": "d", "name": "D", "free_gb": 500}
     items = [leg("way", 2 * HOUR, hands="never"), stop("s", HOUR)]
     plan = {"copies": [{"item": "s", "camera": "cam", "drive": "d"}]}
-    told = told_of(raw(items, [asks("cam", "way")], plan=plan), {"drives": [drive]})
+    told = told_of(raw(items, [asks("cam", "way")], plan=plan), drives=[drive])
     assert told.copies == ()
     assert "copy_never_begun" in codes(told)
 
@@ -121,7 +114,7 @@ def test_a_camera_that_charges_over_night_is_plugged_in_whatever_hands_do_by_day
         ]
         plug = {"kind": "mains", "id": "p", "name": "P", "ports": [18.0]}
         document = raw(items, [asks("cam", "one"), asks("cam", "two")], [one])
-        told = told_of(document, {"sources": [plug]})
+        told = told_of(document, sources=[plug])
         assert told.verdict.covered, hands
         assert [move.item for move in work(told, "plug")] == ["inn"]
 
@@ -133,7 +126,7 @@ def test_a_battery_out_to_charge_is_back_when_it_is_asked_once() -> None:
     items = [leg("one", HOUR), stop("inn", 5 * HOUR, socket={"watts": 20.0}),
              leg("two", 80 * 60, hands="free")]  # fmt: skip
     document = raw(items, [asks("cam", "one"), asks("cam", "two")])
-    told = told_of(document, {"chargers": [dock], "sources": [plug]})
+    told = told_of(document, chargers=[dock], sources=[plug])
     assert [move.kind for move in work(told, "plug", "swap")] == ["plug", "swap"]
     assert told.verdict.covered
 
@@ -144,7 +137,7 @@ def test_a_socket_reached_with_free_hands_is_used_at_once() -> None:
     items = [stop("camp", 600), leg("way", HOUR, hands="free"),
              stop("inn", HOUR, socket={"watts": 20.0}), leg("on", 60)]  # fmt: skip
     plug = {"kind": "mains", "id": "p", "name": "P", "ports": [18.0]}
-    told = told_of(raw(items, [asks("cam", "way")], [one]), {"sources": [plug]})
+    told = told_of(raw(items, [asks("cam", "way")], [one]), sources=[plug])
     assert [move.at_ms for move in work(told, "plug")] == [4_200_000]
 
 
@@ -153,7 +146,7 @@ def test_a_plug_of_the_plan_that_was_made_is_not_told_as_missing() -> None:
     items = [leg("way", HOUR), stop("inn", HOUR, socket={"watts": 20.0})]
     plug = {"kind": "mains", "id": "p", "name": "P", "ports": [18.0]}
     plan = {"plugs": [{"unit": "a1", "item": "inn"}]}
-    told = told_of(raw(items, [asks("cam", "way")], [one], plan=plan), {"sources": [plug]})
+    told = told_of(raw(items, [asks("cam", "way")], [one], plan=plan), sources=[plug])
     assert work(told, "plug")
     assert "manual_plug_not_possible" not in codes(told)
 
@@ -170,7 +163,7 @@ def test_a_bank_that_warms_gives_again_by_itself() -> None:
         [rig],
         plan={"cameras": [{"camera": "cam", "source": "x"}]},
     )
-    told = told_of(document, {"sources": [bank]})
+    told = told_of(document, sources=[bank])
     wakes_c = -20 + 10 * (0.25 - 0.21) / 0.13
     wakes_s = 600 + 2400 * math.log(35 / (10 - wakes_c))
     assert told.cameras[0].filmed[0].start_ms / 1000 == pytest.approx(wakes_s, abs=1.0)
@@ -186,7 +179,7 @@ def test_the_hand_that_starts_a_camera_switches_its_bank_on() -> None:
         [rig],
         plan={"cameras": [{"camera": "cam", "source": "x"}]},
     )
-    assert only(told_of(document, {"sources": [bank]})).gap_ms == 0
+    assert only(told_of(document, sources=[bank])).gap_ms == 0
 
 
 def test_a_battery_that_lies_beside_its_camera_is_not_too_hot_to_charge() -> None:
@@ -198,7 +191,7 @@ def test_a_battery_that_lies_beside_its_camera_is_not_too_hot_to_charge() -> Non
     document = raw([stop("camp", 600, **air(30)), leg("way", HOUR, **air(30))],
                    [asks("cam", "way")], [rig], [battery(charge=0.5)],
                    plan={"cameras": [{"camera": "cam", "source": "x"}]})  # fmt: skip
-    told = told_of(document, {"sources": [bank]})
+    told = told_of(document, sources=[bank])
     assert told.cameras[0].hottest_c > 80.0
     assert "charge_refused_hot" not in codes(told)
     assert max(told.cameras[0].course.cell_c) < 45.0
@@ -284,7 +277,7 @@ def test_a_start_that_fails_for_cold_calls_the_hands() -> None:
                    [battery("a1", charge=0.5), battery("a2", pocket="in")],
                    plan={"swap_policy": "run_flat"})  # fmt: skip
     pocket = {"id": "in", "name": "In", "warmth": "inside"}
-    told = told_of(document, {"pockets": [pocket]})
+    told = told_of(document, pockets=[pocket])
     assert swapped_s(told) == [HOUR + 600]
     assert gaps(only(told))[0] == ("cold", 4_200_000, 4_230_000)
 
@@ -308,7 +301,7 @@ def test_arrived_dead_in_a_warm_hut_the_warm_spare_goes_in_at_once() -> None:
     items = [leg("way", 2 * HOUR, hands="never", **air(-28)), stop("hut", 2 * HOUR, **air(20))]
     document = raw(items, [asks("cam", "way"), asks("cam", "hut")], None,
                    [battery("a1"), battery("a2", pocket="in")])  # fmt: skip
-    told = told_of(document, {"pockets": [{"id": "in", "name": "In", "warmth": "inside"}]})
+    told = told_of(document, pockets=[{"id": "in", "name": "In", "warmth": "inside"}])
     assert swapped_s(told)[0] == 2 * HOUR
 
 
@@ -381,7 +374,7 @@ def test_a_spare_that_is_only_warmer_stays_warm_until_the_last_chance() -> None:
     items = [stop("camp", HOUR, **air(-25)), leg("way", 35 * 60, hands="never", **air(-25))]
     document = raw(items, [asks("cam", "way")], [camera(modes=[mode(watts=5.0)])],
                    [battery("a1"), battery("a2", pocket="in")])  # fmt: skip
-    told = told_of(document, {"pockets": [{"id": "in", "name": "In", "warmth": "inside"}]})
+    told = told_of(document, pockets=[{"id": "in", "name": "In", "warmth": "inside"}])
     assert swapped_s(told) == [HOUR - 30]
 
 

@@ -21,6 +21,7 @@ from .believed import LearnedFigure, figures_learned
 from .figures import Figures, figures_of
 from .model import bench_of, expected, hidden_at_start
 from .special import (
+    RISE_ERROR,
     charging_misfits,
     cold_misfits,
     died_cold,
@@ -37,8 +38,7 @@ if TYPE_CHECKING:
     from .model import Array, Bench
     from .runs import BenchRun
 
-RISE_ERROR = 0.08  # of a repeated run
-TIME_ERROR = 0.06
+TIME_ERROR = 0.06  # of a repeated run
 COLD_ERROR = 2.0  # of a time, for each share of the charge that the room hides at the start
 CHARGE_READING = 0.02
 METER_ERROR = 0.03  # of a meter at the cell

@@ -10,9 +10,9 @@ from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING
 
 from ..parameters import DEFAULTS, Defaults
-from .fit import RISE_ERROR, SEED, TIME_ERROR
+from .fit import SEED, TIME_ERROR
 from .model import bench_of, expected, hidden_at_start
-from .special import CHARGE_ERROR, charging_min
+from .special import CHARGE_ERROR, RISE_ERROR, charging_min
 
 if TYPE_CHECKING:
     from .fit import Learned

@@ -24,7 +24,7 @@ READING = 0.01  # a per cent, as it is shown
 STORE_ERROR = 0.03
 CHARGE_ERROR = 0.03
 DEATH_READING = 0.02
-RISE_ERROR = 0.08
+RISE_ERROR = 0.08  # of a repeated run
 
 
 def store_misfits(course: BodyCourse, logs: Array, figures: Figures, run: BenchRun) -> list[Array]:

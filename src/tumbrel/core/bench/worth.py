@@ -7,9 +7,10 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 from ..parameters import DEFAULTS, Defaults
-from .fit import RISE_ERROR, TIME_ERROR
+from .fit import TIME_ERROR
 from .model import Bench, expected
 from .outlook import ends
+from .special import RISE_ERROR
 
 if TYPE_CHECKING:
     from collections.abc import Sequence

@@ -14,7 +14,7 @@ from ..rehearsal.camera.asked_time import GapSpan
 from ..rehearsal.camera.causes import Cause
 from ..rehearsal.trip.asked import Looping
 from ..rehearsal.trip.timeline import Laid, place_of
-from ..rehearsal.trip.triggers import answers, power_appears
+from ..rehearsal.trip.triggers import never_comes
 from ..rehearsal.trip.windows import days_of, span_of
 from ..wording.units import counted, hours, kept_of, opening
 from .registry import Found, Seen, Values, check
@@ -101,6 +101,12 @@ def save_comes_too_late(seen: Seen) -> Iterator[Found]:
             yield Found(path, values, run.camera.id, seen.item_of(span.assignment))
 
 
+UNMET = {
+    "voice": "a word, and it answers to none",
+    "power": "power, and no source gives any there",
+}
+
+
 @dataclass(frozen=True)
 class _Opening:
     """A window of a stretch: whether it opens there, and whether its sun does so at all."""
@@ -175,22 +181,15 @@ def window_stays_shut(seen: Seen) -> Iterator[Found]:
 def trigger_never_comes(seen: Seen) -> Iterator[Found]:
     """An armed camera waits for a word that it does not hear, or for power that nothing gives."""
     record = seen.record
-    document = record.written
     for number, assignment, camera in seen.assignments():
         pattern = assignment.pattern
-        if not isinstance(pattern, Armed):
-            continue
         part = record.timeline.by_id[assignment.item]
-        if pattern.trigger == "voice" and "voice" not in answers(camera, document):
-            why = "a word, and it answers to none"
-        elif pattern.trigger == "power" and not power_appears(
-            camera, document, part, record.timeline, seen.defaults
+        if isinstance(pattern, Armed) and never_comes(
+            pattern, camera, record.written, part, record.timeline, seen.defaults
         ):
-            why = "power, and no source gives any there"
-        else:
-            continue
-        values: Values = {"camera": camera.name, "leg": part.name, "why": why}
-        yield Found(f"plan.assignments[{number}].pattern.trigger", values, camera.id, part.id)
+            why = UNMET[pattern.trigger]
+            values: Values = {"camera": camera.name, "leg": part.name, "why": why}
+            yield Found(f"plan.assignments[{number}].pattern.trigger", values, camera.id, part.id)
 
 
 @check("loop_larger_than_card", "warn")

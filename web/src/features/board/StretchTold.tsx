@@ -5,7 +5,6 @@ import type { Clock } from "../../domain/clock";
 import { nameOfCamera } from "../../domain/moment";
 import type { PlanDocument, Rehearsal } from "../../domain/types";
 import { countText, gigabytesText, minutesText, tidyText } from "../../domain/units";
-
 import { useMeasured } from "./useMeasured";
 
 interface Props {

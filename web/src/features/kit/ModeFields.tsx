@@ -59,15 +59,7 @@ export function ModeFields({ mode, path, putMode }: Props) {
           ]}
           onCommit={(kind) => putMode({ draw: drawBy(kind) })}
         />
-        {draw.kind === "lasts" ? (
-          <NumberIn
-            label="Lasts"
-            unit="min"
-            value={draw.minutes}
-            {...limits.DrawByRunTime.minutes}
-            onCommit={(minutes) => putMode({ draw: { kind: "lasts", minutes } })}
-          />
-        ) : draw.kind === "watts" ? (
+        {draw.kind === "watts" ? (
           <NumberIn
             label="It draws"
             unit="W"
@@ -79,7 +71,7 @@ export function ModeFields({ mode, path, putMode }: Props) {
           <NumberIn
             label="Lasts"
             unit="min"
-            value={undefined}
+            value={draw.kind === "lasts" ? draw.minutes : undefined}
             {...limits.DrawByRunTime.minutes}
             onCommit={(minutes) => putMode({ draw: { kind: "lasts", minutes } })}
           />

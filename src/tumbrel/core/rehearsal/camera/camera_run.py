@@ -199,7 +199,9 @@ class CameraRun(Consumer):
         recording = self.recording
         if self.schedule.wanted is None or recording is None:
             return False
-        return recording.set_up.power == "outside_only" and self.is_built()
+        if recording.set_up.power != "outside_only":
+            return False
+        return self.is_built(self.schedule.wanted.worn)
 
     def sits(self) -> Worn | None:
         """Where it sits: as a hand has put it, else as its first stretch wants it."""
@@ -207,12 +209,12 @@ class CameraRun(Consumer):
             return self.worn
         return self.schedule.spans[0].worn if self.schedule.spans else None
 
-    def is_built(self) -> bool:
-        """Whether it is built as what is wanted wants it (model/hands#moving)."""
-        wanted, sits = self.schedule.wanted, self.sits()
-        if wanted is None or sits is None or sits.set_up == wanted.worn.set_up:
+    def is_built(self, worn: Worn) -> bool:
+        """Whether it is built as a stretch wants it, or is so in no time (model/hands#moving)."""
+        sits = self.sits()
+        if sits is None or sits.set_up == worn.set_up:
             return True
-        return move_ms(self.camera, wanted.worn, gloves=False) == 0
+        return move_ms(self.camera, worn, gloves=False) == 0
 
     def _drawn(self) -> tuple[float, float]:
         return self.energy.of_state(self.state, self.recording, self.thermal.body)

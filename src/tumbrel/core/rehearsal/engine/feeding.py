@@ -13,9 +13,8 @@ from ..trip.outside_power import OutsidePower
 
 
 def _is_built(run: CameraRun, fed: OutsidePower) -> bool:
-    """Whether a camera is built as a stretch on outside power wants it (model/hands#moving)."""
-    sits = run.sits()
-    return sits is None or sits.set_up in fed.set_ups or run.camera.move_s == 0.0
+    """Whether a camera is built as a stretch on outside power wants it."""
+    return any(run.is_built(worn) for worn in fed.worn)
 
 
 @mypyc_attr(serializable=True)

@@ -39,7 +39,7 @@ from ...patterns import (
 from ...serving import carried, mount_and_angle
 from .asked import Arming, Asked, Framing, Looping, Recording, Worn
 from .timeline import Laid, Timeline
-from .triggers import answers, power_appears
+from .triggers import answers, never_comes
 from .windows import window_spans
 
 
@@ -57,8 +57,7 @@ class Asking:
         self.document = document
         self.timeline = timeline
         self.defaults = defaults
-        self.answers = answers(camera, document)
-        self.answering = bool(self.answers)
+        self.answering = bool(answers(camera, document))
         self.carried = carried(document.plan, camera.id)
         boot_s = camera.boot_s if camera.boot_s is not None else defaults.boot_s.value
         self.boot_ms = round(boot_s * 1000)
@@ -199,20 +198,11 @@ class Asking:
         for moment, at_ms in moments_on(part):
             said_ms = min(at_ms + moment.reaction_s * 1000, part.end_ms - 1)
             by_word = pattern.trigger == "voice" and self.timeline.awake_at(said_ms)
-            by_word = by_word and "voice" in self.answers
             if by_word or (pattern.trigger == "press" and self._hand_at(said_ms, mount)):
                 first_ms = max(whole.start_ms, said_ms - pattern.pre_record_s * 1000)
                 last_ms = min(whole.end_ms, said_ms + pattern.seconds * 1000)
                 found.append((first_ms, last_ms))
         return merged(found)
-
-    def _never_triggers(self, pattern: Armed, part: Laid) -> bool:
-        """Whether what it waits for cannot come: a word that it does not hear, power of nothing."""
-        if pattern.trigger == "voice":
-            return "voice" not in self.answers
-        if pattern.trigger != "power":
-            return False
-        return not power_appears(self.camera, self.document, part, self.timeline, self.defaults)
 
     def _hand_at(self, at_ms: int, mount: Mount) -> bool:
         """Whether a hand presses its button: out of reach on the mount, only a free one does.
@@ -287,10 +277,10 @@ class Asking:
         )
 
     def _armed(self, whole: Asked, recording: Recording, pattern: Armed, part: Laid) -> Asked:
-        if pattern.trigger in ("voice", "press") and part.item and part.item.moments:
-            clips = self._answered(whole, pattern, part)
-        elif self._never_triggers(pattern, part):
+        if never_comes(pattern, self.camera, self.document, part, self.timeline, self.defaults):
             clips = []
+        elif pattern.trigger in ("voice", "press") and part.item and part.item.moments:
+            clips = self._answered(whole, pattern, part)
         else:
             clips = armed_spans(pattern, whole.start_ms, whole.end_ms)
         share = sum(end - start for start, end in clips) / (whole.end_ms - whole.start_ms)

@@ -8,10 +8,10 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 
-from ...document import Assignment, Camera, Mount, PlanDocument
+from ...document import Camera, Mount, PlanDocument
 from ...serving import carried, mount_and_angle
 from ...shared import Shared
-from .asked import Asked
+from .asked import Asked, Worn
 from .timeline import Laid, Timeline
 
 
@@ -19,7 +19,7 @@ from .timeline import Laid, Timeline
 class OutsidePower(Shared):
     """A stretch in which a camera's set-up runs on a source: what it draws [W], battery out.
 
-    Only while it is built so: `set_ups` are those of the stretch.
+    Only while it is built so: `worn` is where its legs and stops want it.
     """
 
     start_ms: int
@@ -28,7 +28,7 @@ class OutsidePower(Shared):
     source: str
     draw_w: float
     battery_out: bool
-    set_ups: tuple[str, ...]
+    worn: tuple[Worn, ...]
 
 
 def outside_power_of(
@@ -47,20 +47,23 @@ def outside_power_of(
         if source is None:
             continue
         own_w = standby_w if camera.standby_w is None else camera.standby_w
-        worn = carried(document.plan, camera.id)
+        angles = carried(document.plan, camera.id)
         for part in timeline.laid:
             assignment = by_item.get((camera.id, part.id))
-            if assignment is None or _blocked(camera, mount_and_angle(worn, assignment)[0]):
+            if assignment is None:
                 continue
-            one = _outside(camera, index, assignment, spans, part, source, own_w)
+            worn = Worn(assignment.set_up, mount_and_angle(angles, assignment)[0])
+            if _blocked(camera, worn.mount):
+                continue
+            one = _outside(camera, index, worn, spans, part, source, own_w)
             if one is None:
                 continue
             last = found[-1] if found and found[-1].camera == index else None
             touches = last is not None and last.end_ms >= one.start_ms
             if last is not None and touches and last.battery_out == one.battery_out:
                 most_w = max(last.draw_w, one.draw_w)
-                built = tuple(sorted({*last.set_ups, *one.set_ups}))
-                found[-1] = replace(last, end_ms=one.end_ms, draw_w=most_w, set_ups=built)
+                either = tuple(dict.fromkeys((*last.worn, *one.worn)))
+                found[-1] = replace(last, end_ms=one.end_ms, draw_w=most_w, worn=either)
             else:
                 found.append(one)
     return tuple(sorted(found, key=lambda one: (one.start_ms, one.camera)))
@@ -69,14 +72,14 @@ def outside_power_of(
 def _outside(
     camera: Camera,
     index: int,
-    assignment: Assignment,
+    worn: Worn,
     asked: Sequence[Asked],
     part: Laid,
     source: str,
     standby_w: float,
 ) -> OutsidePower | None:
     """What a leg or stop wants on outside power, a boot too; from when it can begin to boot."""
-    set_up = camera.built(assignment.set_up)
+    set_up = camera.built(worn.set_up)
     if set_up is None or set_up.power == "battery":
         return None
     spans = [s for s in asked if part.start_ms <= s.start_ms < part.end_ms]
@@ -86,7 +89,7 @@ def _outside(
     early_ms = part.start_ms if first is None else min(first, part.start_ms)
     draw_w = max(draws, default=standby_w)
     out = set_up.power == "outside_only"
-    return OutsidePower(early_ms, part.end_ms, index, source, draw_w, out, (set_up.id,))
+    return OutsidePower(early_ms, part.end_ms, index, source, draw_w, out, (worn,))
 
 
 def _blocked(camera: Camera, mount: Mount) -> bool:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ...document import Camera, Module, PlanDocument
+from ...document import Armed, Camera, Module, PlanDocument
 from ...parameters import Defaults
 from .scene import Written
 from .supply_table import supply_table
@@ -19,7 +19,23 @@ def answers(camera: Camera, document: PlanDocument | Written) -> set[str]:
     return {how for one in document.kit.cameras if one.id in together for how in one.answers_to}
 
 
-def power_appears(
+def never_comes(
+    pattern: Armed,
+    camera: Camera,
+    document: PlanDocument | Written,
+    part: Laid,
+    timeline: Timeline,
+    defaults: Defaults,
+) -> bool:
+    """Whether what an armed camera waits for cannot come: a word unheard, power of nothing."""
+    if pattern.trigger == "voice":
+        return "voice" not in answers(camera, document)
+    return pattern.trigger == "power" and not _power_appears(
+        camera, document, part, timeline, defaults
+    )
+
+
+def _power_appears(
     camera: Camera,
     document: PlanDocument | Written,
     part: Laid,

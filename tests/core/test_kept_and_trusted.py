@@ -6,8 +6,8 @@ from typing import Any
 
 import pytest
 
-from tests.build import asks, camera, codes, leg, raw, rehearsed, set_up, stop, takes
-from tests.core.test_right_answers import HOUR, Doc, told_of
+from tests.build import asks, camera, codes, leg, raw, rehearsed, set_up, stop, takes, told_of
+from tests.core.test_right_answers import HOUR, Doc
 from tumbrel.core.rehearsal.result.result import Rehearsal
 
 
@@ -93,7 +93,7 @@ def test_copies_that_do_not_fit_are_counted_and_weighed() -> None:
     items = [leg("way", HOUR), stop("s", HOUR)]
     plan = {"copies": [{"item": "s", "camera": "cam", "drive": "d", "wipe": "anyway"}]}
     document = raw(items, [asks("cam", "way", pattern=takes(60, count=10))], plan=plan)
-    told = told_of(document, {"drives": [drive]})
+    told = told_of(document, drives=[drive])
     texts = {finding.code: finding.text for finding in told.findings}
     left = "6 clips do not reach Phone: 2.6 GB of room are missing on it."
     assert texts["copy_not_finished"] == left
@@ -111,7 +111,7 @@ def test_a_source_is_told_to_the_trips_end() -> None:
     rig = camera(set_ups=[set_up(power="outside_only")])
     document = raw([stop("camp", 600), leg("way", 60)], [asks("cam", "way")], [rig],
                    plan={"cameras": [{"camera": "cam", "source": "x"}]})  # fmt: skip
-    (source,) = told_of(document, {"sources": [bank]}).sources
+    (source,) = told_of(document, sources=[bank]).sources
     assert source.bank is not None
     assert source.bank.t_ms[-1] == 660_000
     assert source.bank.charge[-1] < 1.0

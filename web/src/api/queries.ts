@@ -1,7 +1,7 @@
 import { withoutWays } from "../domain/track";
 import { rehearseAside } from "./rehearsals";
 import { SCHEMA } from "./schema-number";
-import { keepPreviousData, type QueryClient, queryOptions } from "@tanstack/react-query";
+import { type QueryClient, queryOptions } from "@tanstack/react-query";
 import type { Going } from "../domain/track";
 import { client, type Schemas, sendAtOnce, unwrap } from "./client";
 
@@ -35,14 +35,7 @@ export const queries = {
   beside: (kit: number, version: number, there: Schemas["AirThere"]) =>
     queryOptions({
       queryKey: ["beside", kit, version, there],
-      queryFn: () =>
-        unwrap(
-          client.POST("/api/kits/{kit_id}/bench/beside", {
-            params: { path: { kit_id: kit } },
-            body: there,
-          }),
-        ),
-      placeholderData: keepPreviousData,
+      queryFn: () => tellBeside({ kit, version, there }),
     }),
   zone: (latitude: number, longitude: number) =>
     queryOptions({
@@ -69,6 +62,23 @@ export function listsChanged(cache: QueryClient): Promise<void> {
 
 export function tellFamily(question: Schemas["FamilyQuestion"]): Promise<Schemas["FamilyTold"]> {
   return unwrap(client.POST("/api/family", { body: question }));
+}
+
+/** In which air, and of which state: the versions of kit and notebook as they are kept. */
+export interface BesideAsked {
+  kit: number;
+  version: number;
+  notebook?: number;
+  there: Schemas["AirThere"];
+}
+
+export function tellBeside({ kit, there }: BesideAsked): Promise<Schemas["MeasuredBeside"][]> {
+  return unwrap(
+    client.POST("/api/kits/{kit_id}/bench/beside", {
+      params: { path: { kit_id: kit } },
+      body: there,
+    }),
+  );
 }
 
 export function hangShelf(question: Schemas["ShelfQuestion"]): Promise<Schemas["Shelf"]> {

@@ -2,6 +2,7 @@ import { Button } from "@mui/material";
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { tellBench, useKeptBench } from "../../api/bench";
+import type { BesideAsked } from "../../api/queries";
 import { usePumped } from "../../api/usePumped";
 import { Conflicts } from "../../app/Conflicts";
 import { useTripHere } from "../../app/TripContext";
@@ -90,6 +91,7 @@ function BenchOf({ kitId }: { kitId: number }) {
         <CameraBench
           key={camera.id}
           kitId={kitId}
+          kept={{ kit: kitId, version: keptKit.state?.version ?? 0, notebook: state.version }}
           cameraId={camera.id}
           kit={kit}
           notebook={notebook}
@@ -112,6 +114,8 @@ function BenchOf({ kitId }: { kitId: number }) {
 
 export interface CameraBenchProps {
   kitId: number;
+  /** Kit and notebook as they are kept. */
+  kept: Omit<BesideAsked, "there">;
   cameraId: string;
   kit: Kit;
   notebook: Notebook;
@@ -223,7 +227,7 @@ function Bench({ on, ...props }: CameraBenchProps & { on: OnBench }) {
           keep={keep}
         />
       </div>
-      <LookView on={on} />
+      <LookView on={on} kept={props.kept} />
       {told === null ? null : (
         <Figures kitId={kitId} camera={camera} told={told} notebook={notebook} settled={settled} />
       )}

@@ -1,13 +1,16 @@
 import { Slider } from "@mui/material";
 import { useMemo, useRef, useState } from "react";
 import { lookAt } from "../../api/bench";
+import { useBeside } from "../../api/useBeside";
 import { usePumped } from "../../api/usePumped";
 import { modeName } from "../../domain/bench";
 import type { Air, Camera, OnBench } from "../../domain/types";
 import { measured } from "../../domain/measures";
 import { degreesText, speedText, temperatureText } from "../../domain/units";
 import { CheckIn, ChoiceIn, Pick } from "../../ui/fields";
+import { NotTaken } from "../../ui/NotTaken";
 import { useWidth } from "../../ui/useWidth";
+import type { CameraBenchProps } from "./BenchPlace";
 import { BodyPicture } from "./BodyPicture";
 import { ModesPicture, ModesWords } from "./ModesPicture";
 
@@ -20,8 +23,12 @@ const AIR_MARKS = [
 ];
 const WIDE_PX = 820;
 
+interface Props extends Pick<CameraBenchProps, "kept"> {
+  on: OnBench;
+}
+
 /** What the runs foretell in any air: minutes of every mode, and how warm the body gets. */
-export function LookView({ on }: { on: OnBench }) {
+export function LookView({ on, kept }: Props) {
   const { camera } = on;
   const [air, setAir] = useState<Air>(() => firstAir(on));
   const question = useMemo(() => ({ on, air: within(camera, air) }), [on, camera, air]);
@@ -33,6 +40,7 @@ export function LookView({ on }: { on: OnBench }) {
   const bodyWidth = side ? width - modesWidth - 30 : width;
   const change = (changed: Partial<Air>) => setAir((old) => ({ ...old, ...changed }));
   const shown = question.air;
+  const beside = useBeside({ ...kept, there: shown }).filter((one) => one.camera === camera.id);
   return (
     <section aria-label="In any air" className="bench-look">
       <h2>In the air you will have</h2>
@@ -80,6 +88,11 @@ export function LookView({ on }: { on: OnBench }) {
         )}
       </div>
       {error === null ? null : <p role="alert">{error}</p>}
+      {shown.plugged ? null : (
+        <NotTaken kit={{ cameras: [camera] }} found={beside}>
+          The shelf and the board go by the kit, until you take them below.
+        </NotTaken>
+      )}
       <div ref={frame} className={side ? "look-pictures side" : "look-pictures"}>
         {look === null ? (
           <p className="hint">Working…</p>

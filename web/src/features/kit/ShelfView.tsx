@@ -1,13 +1,14 @@
 import { Slider } from "@mui/material";
 import { type ReactNode, useMemo, useRef, useState } from "react";
-import { useQuery } from "@tanstack/react-query";
-import { hangShelf, queries } from "../../api/queries";
+import { Link } from "react-router";
+import { hangShelf } from "../../api/queries";
+import { useBeside } from "../../api/useBeside";
 import { usePumped } from "../../api/usePumped";
-import type { Kit, MeasuredBeside, Trip } from "../../domain/types";
+import type { Kit, Trip } from "../../domain/types";
 import { speedText, temperatureText } from "../../domain/units";
 import { Pick } from "../../ui/fields";
+import { NotTaken } from "../../ui/NotTaken";
 import { useWidth } from "../../ui/useWidth";
-import { NotTaken } from "./NotTaken";
 import type { Opened } from "./opened";
 import { ShelfPicture } from "./ShelfPicture";
 
@@ -28,7 +29,6 @@ const AIRS = [
   { value: "9", name: speedText(9) },
 ] as const;
 const FIRST = "(first)";
-const NONE: readonly MeasuredBeside[] = [];
 
 interface Question {
   kit: Kit;
@@ -54,9 +54,7 @@ export function ShelfView({ kit, kept, trip, onOpen, children }: Props) {
     [kit, trip, ambient, air, setUp],
   );
   const { result: shelf, late, error } = usePumped(hangShelf, question);
-  const { ambient_c, air_mps, set_up } = question;
-  const there = { ambient_c, air_mps, set_up };
-  const beside = useQuery(queries.beside(kept.id, kept.version, there)).data ?? NONE;
+  const beside = useBeside({ kit: kept.id, version: kept.version, there: question });
   const frame = useRef<HTMLDivElement>(null);
   const width = useWidth(frame, 1200);
   const setUps = [
@@ -106,7 +104,9 @@ export function ShelfView({ kit, kept, trip, onOpen, children }: Props) {
           </span>
         ) : null}
       </div>
-      <NotTaken kit={kit} found={beside} />
+      <NotTaken kit={kit} found={beside}>
+        <Link to="../bench">Take it on the bench</Link>, or the kit goes on with its own.
+      </NotTaken>
       <div ref={frame} className="shelf-frame">
         {shelf ? <ShelfPicture {...{ shelf, kit, width, onOpen, beside }} /> : null}
       </div>

@@ -1,20 +1,26 @@
-import { Link } from "react-router";
-import type { Kit, MeasuredBeside } from "../../domain/types";
-import { minutesText } from "../../domain/units";
+import type { ReactNode } from "react";
+import type { Kit, MeasuredBeside } from "../domain/types";
+import { minutesText } from "../domain/units";
+
+interface Props {
+  kit: Pick<Kit, "cameras">;
+  found: readonly MeasuredBeside[];
+  /** What can be done about it. */
+  children: ReactNode;
+}
 
 /** What was measured and not taken, in words, beside what the kit says. */
-export function NotTaken({ kit, found }: { kit: Kit; found: readonly MeasuredBeside[] }) {
+export function NotTaken({ kit, found, children }: Props) {
   if (found.length === 0) return null;
   return (
     <p className="hint not-taken">
-      Measured, and not taken: {found.map((one) => besideText(kit, one)).join("; ")}.{" "}
-      <Link to="../bench">Take it on the bench</Link>, or the kit goes on with its own.
+      Measured, and not taken: {found.map((one) => besideText(kit, one)).join("; ")}. {children}
     </p>
   );
 }
 
 /** One mode: what its runs foretell, and what the kit says. */
-function besideText(kit: Kit, one: MeasuredBeside): string {
+function besideText(kit: Props["kit"], one: MeasuredBeside): string {
   const camera = kit.cameras.find((each) => each.id === one.camera);
   const mode = camera?.modes.find((each) => each.id === one.mode);
   const kits = one.kit_minutes == null ? "no end" : minutesText(one.kit_minutes);

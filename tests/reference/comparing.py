@@ -108,7 +108,7 @@ def _moves(played: Played, marched: World) -> list[str]:
     """When each camera was put onto another mount."""
     names = [run.camera.id for run in played.cameras]
     one = [(names[d.camera], d.end_ms / 1000) for d in played.hands.done if d.kind == "move"]
-    other = [(name, float(at_s)) for kind, name, at_s in marched.hands.done if kind == "move"]
+    other = [(name, float(at_s)) for kind, name, at_s, _ in marched.hands.done if kind == "move"]
     same = len(one) == len(other) and all(
         a[0] == b[0] and abs(a[1] - b[1]) <= EVENT_S for a, b in zip(one, other, strict=True)
     )

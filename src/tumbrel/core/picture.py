@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
@@ -14,6 +15,8 @@ from .document import (
     Mode,
     PlanDocument,
     Preset,
+    Trip,
+    Windows,
 )
 from .document.base import Part
 from .exposure import (
@@ -29,7 +32,9 @@ from .exposure import (
 )
 from .light import STEP_MS
 from .parameters import DEFAULTS, Defaults
+from .patterns import Span
 from .rehearsal.trip.timeline import Timeline
+from .rehearsal.trip.windows import window_spans
 from .wording import picture as words
 
 SumOf = Literal["slowing", "least_rate", "shutter", "light", "filter", "low_light", "editing"]
@@ -135,32 +140,49 @@ def _shutters(mode: Mode, preset: Preset | None, defaults: Defaults) -> tuple[fl
     return chosen_s, chosen_s
 
 
-def light_on(line: Timeline, item: Item) -> LegLight | None:
-    """The least and most light of a leg or stop by its sun and sky; None without a place."""
+def light_on(line: Timeline, item: Item, spans: Sequence[Span] = ()) -> LegLight | None:
+    """The least and most light of a leg or stop by its sun and sky; None without a place.
+
+    Of some times [ms] of it where such are given.
+    """
     if line.sun is None:
         return None
-    heights = _sun_on(line, item)
+    heights = _sun_on(line, item, spans)
     low, high = min(heights), max(heights)
     return LegLight(low, high, daylight_lx(low, item.sky), daylight_lx(high, item.sky))
 
 
-def dark_share(line: Timeline, item: Item, lens: Lens) -> float:
-    """Share of a leg's steps whose light wants more than the most gain; 0 without a place."""
+def filmed_at(trip: Trip, line: Timeline, asked: Assignment | None) -> list[Span]:
+    """The windows [ms] in which a leg is filmed; none given where it is all of it."""
+    if asked is None or not isinstance(asked.pattern, Windows):
+        return []
+    part = line.by_id[asked.item]
+    return window_spans(asked.pattern, trip, line, (part.start_ms, part.end_ms))
+
+
+def dark_share(line: Timeline, item: Item, lens: Lens, spans: Sequence[Span] = ()) -> float:
+    """Share of a leg's steps whose light wants more than the most gain; 0 without a place.
+
+    Of some times [ms] of it where such are given.
+    """
     if line.sun is None:
         return 0.0
     needs_lx = dark_below_lx(lens.f_number, lens.longest_s, lens.most_iso)
     needs_lx *= float(2.0 ** (lens.fitted_stops + lens.biased_ev))
-    steps = _sun_on(line, item)
+    steps = _sun_on(line, item, spans)
     return sum(daylight_lx(each, item.sky) < needs_lx for each in steps) / len(steps)
 
 
-def _sun_on(line: Timeline, item: Item) -> tuple[float, ...]:
-    """Heights of the sun [deg] at the steps that a leg or stop touches."""
+def _sun_on(line: Timeline, item: Item, spans: Sequence[Span]) -> list[float]:
+    """Heights of the sun [deg] at the steps that a leg or stop, or some times of it, touch."""
     assert line.sun is not None
     part = line.by_id[item.id]
-    first = (part.start_ms + line.into_ms) // STEP_MS
-    last = (part.end_ms - 1 + line.into_ms) // STEP_MS
-    return line.sun.height_deg[first : last + 1]
+    found: list[float] = []
+    for start_ms, end_ms in spans or [(part.start_ms, part.end_ms)]:
+        first = (start_ms + line.into_ms) // STEP_MS
+        last = (end_ms - 1 + line.into_ms) // STEP_MS
+        found += line.sun.height_deg[first : last + 1]
+    return found
 
 
 def _gain(lens: Lens, lux: float) -> float:
@@ -185,7 +207,7 @@ def picture_told(
     frames = asked is not None and isinstance(asked.pattern, Interval)
     sums: list[Sum] = [] if frames else [*_rates(camera, mode, preset, plan.delivery_fps)]
     sums.append(_shutter(mode, preset))
-    light = light_on(line, item)
+    light = light_on(line, item, filmed_at(document.trip, line, asked))
     if light is None:
         sums.append(Sum(what="light", text=words.NO_PLACE, how="", good=False))
     else:

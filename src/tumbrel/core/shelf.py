@@ -37,7 +37,7 @@ from .memory import Store, card_is_too_large, card_store, fixed_store, store_kee
 from .parameters import DEFAULTS, Defaults, Parameter
 from .rehearsal.camera.camera_run import CameraRun
 from .rehearsal.camera.causes import Cause
-from .rehearsal.camera.starting import COLD_NOT_EMPTY
+from .rehearsal.camera.starting import CARRIES_ON_MS, carries_on_ms
 from .rehearsal.camera.turns import RECORDING
 from .rehearsal.engine.played import begun
 from .rehearsal.trip.prepare import prepare
@@ -238,7 +238,7 @@ def _how_empty(run: CameraRun, at_ms: int) -> End:
     cell = run.cell
     assert cell is not None
     left = cell.charge - run.energy.drain_w * (at_ms - run.now_ms) / MS_PER_HOUR / cell.wh
-    return "cold" if left >= COLD_NOT_EMPTY else "empty"
+    return "cold" if carries_on_ms(run, left) >= CARRIES_ON_MS else "empty"
 
 
 def _varied(hung: HungMode, defaults: Defaults) -> Iterator[tuple[PlanDocument, Defaults]]:

@@ -152,9 +152,9 @@ def test_a_swap_tells_where_from_where_to_and_what_is_left() -> None:
     card = card_of(document, rehearse(document))
     brow = next(place for place in card.places if place.name == "Brow launch")
     swap = next(move for move in brow.moves if move.kind == "swap" and move.camera == "Chin")
-    assert (swap.clock, swap.say) == ("10:15", "A1 out, A4 in")
-    assert swap.where == "A4 is in the Twin dock; A1 goes into the pack"
-    assert swap.why == "A1 has 90 %, for long flight, A4 lasts 1 h 42"
+    assert (swap.clock, swap.say) == ("11:10", "A4 in")
+    assert swap.where == "A4 is in the Twin dock"
+    assert swap.why == "for long flight, A4 lasts 1 h 42"
     assert swap.dear
     start = next(move for move in brow.moves if move.kind == "start" and move.camera == "Chin")
     assert start.how.startswith("slot 1, In the air; ")
@@ -290,12 +290,12 @@ def test_a_leg_tells_its_own_filming_and_a_stop_what_it_and_the_next_legs_film(
 def test_a_card_and_a_battery_of_one_name_are_not_taken_for_each_other() -> None:
     document = read_document(_ostrel())
     cells = [
-        one.model_copy(update={"name": "K1"} if one.name == "A1" else {})
+        one.model_copy(update={"name": "K1"} if one.name == "A4" else {})
         for one in document.kit.batteries
     ]
     kit = document.kit.model_copy(update={"batteries": tuple(cells)})
     other = document.model_copy(update={"kit": kit})
     card = card_of(other, rehearse(other))
-    swap = next(move for _, move in moves_of(card) if move.say == "K1 out, A4 in")
-    assert swap.where.endswith("K1 goes into the pack")
-    assert "K1 has" in swap.why
+    plug = next(move for _, move in moves_of(card) if move.say == "plug K1 into Twin dock")
+    assert plug.where == "K1 is in Chin"
+    assert plug.why.startswith("K1 has")

@@ -57,6 +57,28 @@ def fed(name: str | None = "bank", **more: Any) -> Doc:
     return made(way(), asked, kit, cameras=[one], plan={"cameras": chosen})
 
 
+def wants_class(least: str) -> Doc:
+    """A V30 card in a camera whose maker wants some class."""
+    one = camera(memory={"kind": "slot", "largest_gb": 512, "slowest_class": least})
+    return made(way(), roll(), cameras=[one], cards=[card(speed_class="V30")])
+
+
+def with_base(power: str = "battery") -> Doc:
+    """Two hours on a battery that lasts 85 min, and a module in the bag, or on the camera."""
+    base = {"kind": "module", "id": "base", "name": "Base", "fits": "cam", "mah": 4000}
+    one = camera(set_ups=[set_up(power=power)])
+    plan = {"cameras": [{"camera": "cam", "source": "base"}]} if power == "outside" else {}
+    items = [leg("way", 2 * HOUR)]
+    return made(items, roll(), {"sources": [base]}, cameras=[one], plan=plan)
+
+
+def sealed(port_w: float | None) -> Doc:
+    """A battery that stays in, empty on the second leg; a bank, and an hour at rest."""
+    one = camera(battery_comes_out=False, charges_in_w=port_w)
+    items = [leg("way", HOUR), stop("s", HOUR), leg("on", HOUR)]
+    return made(items, [*roll(), asks("cam", "on")], {"sources": [BANK]}, cameras=[one])
+
+
 MIC = {"id": "mic", "name": "Mic", "wh": 1.0, "use_w": 0.5, "serves": "cam"}
 
 
@@ -283,6 +305,9 @@ CASES: list[tuple[str, Doc, Doc]] = [
     ("window_stays_shut", clocks("08:00", "20:00"), clocks("08:00")),
     ("trigger_never_comes", called("voice"), called("voice", answers_to=["voice"])),
     ("loop_larger_than_card", long_loop(4), long_loop(16)),
+    ("card_below_class", wants_class("V60"), wants_class("V30")),
+    ("module_unused", with_base(), with_base(power="outside")),
+    ("never_charged", sealed(None), sealed(5.0)),
     ("takes_where_no_hand",
      raw(way(hands="never"), roll(pattern=takes(10, count=2))),
      raw(way(hands="stops"), roll(pattern=takes(10, count=2)))),

@@ -165,7 +165,7 @@ def test_the_card_is_swapped_where_its_room_does_not_reach() -> None:
 def test_a_card_the_camera_does_not_take_is_left_in_the_bag() -> None:
     narrow = camera(memory={"kind": "slot", "largest_gb": 32})
     told = two_legs(batteries=TWO, cards=[card("k1", gb=32), card("k2", gb=64)], cameras=[narrow])
-    assert [text for text, _, _ in swaps(told)] == ["A1 → A2"]
+    assert swaps(told) == []  # and a fuller battery would film no minute more
     assert gaps(only(told))[0][0] == "card_full"
 
 

@@ -37,9 +37,9 @@ def done(rehearsal: Any, kind: str) -> list[tuple[int, str, str]]:
     ]
 
 
-@pytest.mark.parametrize(("when", "at"), [("arrival", HALF), ("leaving", HALF + 3600 - 30)])
+@pytest.mark.parametrize(("when", "at"), [("arrival", HALF), ("leaving", HALF + 3600 - 55)])
 def test_a_card_goes_in_where_the_plan_says_so(when: str, at: int) -> None:
-    """No card is low: only the plan asks. Before leaving: a swap's 30 s before the end."""
+    """No card is low: only the plan asks. Before leaving: a battery's 30 s and a card's 25 s."""
     change = {"camera": "cam", "item": "rest", "card": "k3", "when": when}
     assert done(told({"card_swaps": [change]}), "card") == [(at, "K1", "K3")]
     assert done(told({}), "card") == []

@@ -10,6 +10,7 @@ from .asked import STREAMS, Asked, frame_s
 from .physics import (
     AIRFLOW,
     CELL_LAG_S,
+    COLD,
     INTO,
     K_PER_W,
     LAG_S,
@@ -22,13 +23,14 @@ from .physics import (
     Cell,
     Memory,
     Store,
+    hidden,
 )
 
 if TYPE_CHECKING:
     from .world import World
 
 Doc = dict[str, Any]
-OVERHEAD, SAVE_S, RADIO_W = 1.01, 3, 0.35
+OVERHEAD, SAVE_S, RADIO_W, WARM_C = 1.01, 3, 0.35, 20.0
 
 
 @dataclass
@@ -84,8 +86,30 @@ class Cam:
         self.clips: list[Clip] = []
         self.around: dict[tuple[int, int], tuple[float, float, float, float]] = {}
         self.missing: list[tuple[float, float, str]] = []
+        self.lost_s: dict[str, float] = {}
+        self.cold_left_s = 0.0
 
     # -- what holds at a second ------------------------------------------------------
+
+    def slot(self) -> Doc | None:
+        """Where cards go in and out of it."""
+        memory: Doc = self.doc["memory"]
+        return memory if memory["kind"] == "slot" else self.doc.get("slot")
+
+    def ran_out(self, at_s: int, *, now: bool) -> str:
+        """Empty; or cold, where warmth would have carried its battery on by a minute.
+
+        How long it would is told as it gives out now.
+        """
+        cell, watts = self.cell, self.watts(at_s)
+        if cell is None:
+            return "empty"
+        line = hidden(WARM_C, cell.health, COLD, watts / cell.wh, cell.k)
+        mean_w = self.world.hands.choosing.mean_w(self, at_s)
+        lasts_s = cell.wh * (cell.charge - line) / mean_w * 3600
+        if now:
+            self.cold_left_s = max(0.0, lasts_s)
+        return "cold" if lasts_s >= 60 else "empty"
 
     def set_up(self, at_s: int) -> Doc:
         """How it is built there."""
@@ -141,8 +165,8 @@ class Cam:
         elif not covered:
             line = self.cell.line(watts)
             if self.cell.charge <= line or (self.dead and self.cell.charge < line + REVIVAL):
+                self.causes.append(self.ran_out(at_s, now=not self.dead))
                 self.dead = True
-                self.causes.append("cold" if self.cell.charge >= 0.03 else "empty")
         if self.hot and self.body_c > self.limits["restart_c"]:
             self.causes.append("hot")
         free = self.memory.room - self.memory.used if self.memory else 0.0
@@ -224,6 +248,10 @@ class Cam:
             self.filmed_s += STEP_S
         elif asks:
             cause = self.causes[0] if self.causes else "boot"
+            if cause == "cold":
+                cause = "cold" if self.cold_left_s > 0 else "empty"
+                self.cold_left_s -= STEP_S
+            self.lost_s[cause] = self.lost_s.get(cause, 0.0) + STEP_S
             if self.missing and self.missing[-1][1] == now_s:
                 self.missing[-1] = (self.missing[-1][0], now_s + STEP_S, self.missing[-1][2])
             else:
@@ -383,7 +411,7 @@ class Cam:
             self.dead = True
             if cell.line(watts) <= 0:
                 cell.charge = 0.0
-            self.gives_out("cold" if cell.charge >= 0.03 else "empty", hand=not self.alone)
+            self.gives_out(self.ran_out(at_s, now=True), hand=not self.alone)
         elif alone and not covered:
             self.gives_out("no_power", hand=False)
         elif idle:

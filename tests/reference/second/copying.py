@@ -16,7 +16,7 @@ if TYPE_CHECKING:
     from .physics import Memory
 
 Doc = dict[str, Any]
-INSIDE_MB_S, SUSTAINED = 20.0, 0.9
+INSIDE_MB_S, SUSTAINED, RADIO_W = 20.0, 0.9, 0.35
 CLASS_MB_S = {"V6": 6, "V10": 10, "V30": 30, "V60": 60, "V90": 90}
 
 
@@ -59,7 +59,7 @@ class Copying:
                 continue
             if copy.get("drive") is None and None in (cam.beside, cam.memory):
                 continue
-            if (power or cam.feed_w > 0) and at_s + 2 * PLUG_S < self.hands.until(at_s):
+            if (power or cam.feed_w > 0) and at_s + PLUG_S < self._until(cam, copy, at_s):
                 begin = Task("copy", cam, at_s + PLUG_S, copy=number)
                 found.append(((11, 0.0, number), begin))
         return found
@@ -75,19 +75,13 @@ class Copying:
             cam.state = "off"
             self.hands.begin(cam, at_s)
             return
-        kit, memory = self.world.document["kit"], cam.doc["memory"]
+        kit = self.world.document["kit"]
         inside = copy.get("drive") is None
         source, drive = (self._own(cam), self._card(cam)) if inside else (cam.memory, None)
         assert source is not None
         if drive is None:
             drive = next(d for d in kit["drives"] if d["id"] == copy["drive"])
-        if source.name == "fixed":
-            read = memory.get("read_mb_s", memory.get("speed_mb_s", 90.0))
-        else:
-            read = next(c for c in kit["cards"] if c["id"] == source.name).get("read_mb_s", 60.0)
-        link = drive.get("link_mb_s", 30.0)
-        if copy.get("by") == "radio":
-            link = drive.get("radio_mb_s") or 5.0
+        read, link = self._read_mb_s(cam, source), self._link_mb_s(cam, copy)
         cam.by_radio = copy.get("by") == "radio"
         rate = min(read, link, drive.get("write_mb_s", 60.0)) * 1e6
         lands, now, room = [], float(at_s), self.room[drive["id"]]
@@ -99,9 +93,50 @@ class Copying:
             room -= clip.size
             now += clip.size / rate
             lands.append((clip, now))
-        end_s = min(self.hands.until(at_s) - PLUG_S, lands[-1][1] if lands else at_s)
+        end_s = min(self._until(cam, copy, at_s - 1), lands[-1][1] if lands else at_s)
         self.jobs.append(Job(task.copy, cam, drive["id"], source, lands, end_s))
         cam.state = "copying"
+
+    def _until(self, cam: Cam, copy: Doc, at_s: int) -> int:
+        """Its stop, its free hands, and what its camera is asked next; the cable off before."""
+        number = next(n for n, item in enumerate(self.world.items) if item["id"] == copy["item"])
+        ends = self.world.starts[number] + self.world.items[number]["duration_s"]
+        wanted = self.hands.plugging.unloading.wanted_s(cam, at_s)
+        if wanted >= self.world.end_s:
+            wanted = ends
+        return min(self.hands.until(at_s), ends, wanted) - PLUG_S
+
+    def needs_wh(self, cam: Cam, at_s: int) -> float:
+        """What a camera draws for a copy that is wanted here and not begun."""
+        here = self.world.item(at_s)["id"]
+        for number, copy in enumerate(self.copies):
+            if copy["item"] != here or number in self.begun or copy["camera"] != cam.doc["id"]:
+                continue
+            inside = copy.get("drive") is None
+            if inside and None in (cam.beside, cam.memory):
+                continue
+            source = self._own(cam) if inside else cam.memory
+            size = sum(c.size for c in cam.clips if not c.gone and c.memory is source)
+            read, link = self._read_mb_s(cam, source), self._link_mb_s(cam, copy)
+            watts = cam.doc.get("standby_w", 0.5)
+            watts += RADIO_W if copy.get("by") == "radio" else 0.0
+            return float(watts * size / (min(read, link) * 1e6) / 3600)
+        return 0.0
+
+    def _read_mb_s(self, cam: Cam, source: Memory | None) -> float:
+        kit, memory = self.world.document["kit"], cam.doc["memory"]
+        if source is None or source.name == "fixed":
+            return float(memory.get("read_mb_s", memory.get("speed_mb_s", 90.0)))
+        card = next(c for c in kit["cards"] if c["id"] == source.name)
+        return float(card.get("read_mb_s", 60.0))
+
+    def _link_mb_s(self, cam: Cam, copy: Doc) -> float:
+        if copy.get("drive") is None:
+            return float(cam.doc.get("inside_mb_s") or INSIDE_MB_S)
+        drive = next(d for d in self.world.document["kit"]["drives"] if d["id"] == copy["drive"])
+        if copy.get("by") == "radio":
+            return float(drive.get("radio_mb_s") or 5.0)
+        return float(drive.get("link_mb_s", 30.0))
 
     @staticmethod
     def _own(cam: Cam) -> Memory | None:

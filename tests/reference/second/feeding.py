@@ -7,11 +7,15 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
+from .asked import frame_s
 from .camera import Cam
 from .physics import Dock, Gear, Store
 
 if TYPE_CHECKING:
     from .world import World
+
+
+BANK_WAITS_S = 30
 
 
 class Feeding:
@@ -74,10 +78,25 @@ class Feeding:
 
     def wants_feed(self, cam: Cam, at_s: int) -> bool:
         """Whether a camera is to be fed from outside now, or as soon as it has booted."""
+        return self.fed_to_film(cam, at_s) or self.rests_on_module(cam, at_s)
+
+    def fed_to_film(self, cam: Cam, at_s: int) -> bool:
+        """Whether that is for what it is asked there."""
         return any(
             cam.power(s) != "battery" and cam.asked.job(s) is not None
             for s in (at_s, min(at_s + cam.boot_s, self.world.end_s - 1))
         )
+
+    def rests_on_module(self, cam: Cam, at_s: int) -> bool:
+        """Whether it sits on its module where nothing is asked: as before, or as it sets out."""
+        if cam.store is None or not cam.store.is_module or cam.asked.job(at_s) is not None:
+            return False
+        number = cam.asked.where[at_s]
+        jobs = [cam.asked.jobs.get(item["id"]) for item in self.world.items]
+        before = [job for job in jobs[:number] if job]
+        job = before[-1] if before else next((one for one in jobs if one), None)
+        set_ups = {one["id"]: one for one in cam.doc["set_ups"]}
+        return job is not None and set_ups[job["set_up"]].get("power", "battery") != "battery"
 
     def wants(self, one: object, at_s: int) -> float:
         """Granted at most: what recording draws and what charges."""
@@ -99,16 +118,26 @@ class Feeding:
         """What it would take now, were its bank switched on."""
         if not isinstance(one, Cam):
             return 0.0 if one is None else self.wants(one, at_s)
-        cell, asked = one.cell, one.asked.asked[at_s]
+        cell, asked = one.cell, one.asked.asked[at_s] and self._keeps_on(one, at_s)
         wanted = one.watts(at_s) / one.through if asked else 0.0
         if cell and one.power(at_s) != "outside_only" and not (cell.refused or one.pause):
             taper = min(1.0, (1 - cell.charge) / cell.tail) if cell.charge < 0.99 else 0.0
             wanted += cell.most_w(fed=one.feed_w > 0) * taper / 0.9
         return min(wanted, one.doc.get("charges_in_w") or wanted)
 
+    @staticmethod
+    def _keeps_on(cam: Cam, at_s: int) -> bool:
+        """Not stopped for good, and no short frame now and then."""
+        pattern = cam.asked.pattern(at_s)
+        if cam.memory is None or not {"card_full", "hot"}.isdisjoint(cam.causes):
+            return False
+        if pattern["kind"] != "interval" or pattern["every_s"] <= cam.boot_s + 2:
+            return True
+        return bool(pattern["every_s"] - cam.boot_s - frame_s(pattern) < BANK_WAITS_S)
+
     def _camera_wants(self, cam: Cam, at_s: int) -> float:
         ahead = min(at_s + cam.boot_s, self.world.end_s - 1)
-        fed = self.wants_feed(cam, at_s) or cam.state in ("on", "boot")
+        fed = self.fed_to_film(cam, at_s) or cam.state in ("on", "boot")
         draw = max(cam.watts(at_s), cam.watts(ahead)) / cam.through if fed else 0.0
         wanted, cell = draw, cam.cell
         bars = not cam.set_up(at_s).get("charges_recording", True)

@@ -52,15 +52,30 @@ class Hands:
             for s in world.document["plan"].get("card_swaps", [])
         }
         self.cards_done: set[tuple[str, str]] = set()
+        plan = world.document["plan"]
+        self.leaving = {
+            (kind, s["camera"], s["item"])
+            for kind in ("swaps", "card_swaps")
+            for s in plan.get(kind, [])
+            if s.get("when") == "leaving"
+        }
+        taken = {memory.name for memory in world.memories if memory.inside is not None}
+        kit = world.document["kit"]
+        self.loose_gb = [card["gb"] for card in kit.get("cards", []) if card["id"] not in taken]
         self.plugging = Plugging(self)
         self.modules_done: set[tuple[str, str]] = set()
         self.task: Task | None = None
-        self.done: list[tuple[str, str, int]] = []
+        self.done: list[tuple[str, str, int, str]] = []
         self.queue = self.settling = self.plugged = False
         self.choosing = Choosing(self)
         self.copying = Copying(self)
         self.moving = Moving(self)
         self.last: dict[int, int] = {}
+        starts, items = world.starts, world.items
+        left = {item for _, _, item in self.leaving}
+        self.leaves = {
+            self.leaving_s(start) for start, i in zip(starts, items, strict=True) if i["id"] in left
+        }
 
     # -- who starts ------------------------------------------------------------------
 
@@ -100,7 +115,7 @@ class Hands:
             return
         task, self.task = self.task, None
         cam, self.queue = task.cam, True
-        self.done.append((task.kind, cam.doc["id"] if cam else "", at_s))
+        self.done.append((task.kind, cam.doc["id"] if cam else "", at_s, task.named()))
         if cam is None:
             self.plugging.cable(task, at_s)
             self.plugged = True
@@ -112,6 +127,8 @@ class Hands:
         if task.kind == "swap" and task.cell:
             if cam.cell:
                 cam.cell.inside = None
+                if not task.by_word:
+                    cam.cell.left = cam.number, at_s, cam.cell.held_wh()
             self.plugging.take_out(task.cell)
             cam.cell, task.cell.inside = task.cell, cam.number
             cam.dead = False
@@ -124,7 +141,7 @@ class Hands:
             self.copying.cable(task, at_s)
             return
         if task.kind == "wake" and task.store:
-            task.store.awake, task.store.idle_s = True, 0.0
+            task.store.awake, task.store.idle_s, task.store.woken_s = True, 0.0, at_s
             return
         if task.kind == "move":
             cam.worn = cam.asked.worn(task.goal)
@@ -153,6 +170,7 @@ class Hands:
         first = (
             at_s in self.moving.looks
             or at_s in self.plugging.unloading.looks
+            or at_s in self.leaves
             or self.world.rows[at_s][1] == 0
             or any(job.end_s <= at_s for job in self.copying.jobs)
         )
@@ -194,17 +212,50 @@ class Hands:
         if end_s in self.last:
             return self.last[end_s]
         gloved = self.world.item(end_s - 1).get("gloves")
-        wanted = sum(
-            self.seconds(cam, min(end_s, self.world.end_s - 1), gloved=gloved)
-            for cam in self.world.cams
-            if cam.doc.get("battery_comes_out", True) and any(cam.asked.asked)
-        )
+        asked = [cam for cam in self.world.cams if any(cam.asked.asked)]
+        wanted = self._changing_s(asked, end_s, gloved=bool(gloved))
         start_s = end_s
         while start_s and self.free[start_s - 1]:
             start_s -= 1
         wanted += sum(self.moving.due_s(cam, end_s) for cam in self.world.cams)
+        here = {self.world.item(second)["id"] for second in range(start_s, end_s)}
+        cables = [one for one in self.copying.copies if one.get("by") != "radio"]
+        wanted += PLUG_S * sum(one["item"] in here for one in cables)
         self.last[end_s] = max(start_s, end_s - wanted)
         return self.last[end_s]
+
+    def _changing_s(self, asked: list[Cam], end_s: int, *, gloved: bool) -> int:
+        """Seconds to change whatever can be changed in cameras before a second, and to boot."""
+        at_s, whole = min(end_s, self.world.end_s - 1), 0
+        for cam in asked:
+            swap_s = self.seconds(cam, at_s, gloved=gloved)
+            modules = [s for s in self.world.stores if s.doc.get("fits") == cam.doc["id"]]
+            whole += swap_s if cam.doc.get("battery_comes_out", True) else 0
+            whole += swap_s if len(modules) > 1 else 0
+            slot = cam.slot()
+            if slot and any(gb <= slot.get("largest_gb", 0) for gb in self.loose_gb):
+                whole += self.choosing.card_s(cam, at_s, gloved=gloved)
+        boots = 0
+        for cam in asked:
+            ahead = range(end_s, min(self.world.end_s, end_s + cam.boot_s))
+            if any(cam.asked.asked[second] for second in ahead):
+                boots = max(boots, cam.boot_s)
+        return whole + boots
+
+    def leaving_s(self, at_s: int) -> int:
+        """The last chance for what the plan does as the present leg or stop is left."""
+        number, _ = self.world.rows[at_s]
+        item = self.world.items[number]
+        start_s = self.world.starts[number]
+        end_s = start_s + item["duration_s"]
+        if not self.free[end_s - 1]:
+            return start_s
+        if self.until(end_s - 1) <= end_s:
+            return max(start_s, self.last_s(end_s - 1))
+        words = {*self.manual, *self.cards}
+        named = [c for c in self.world.cams if (c.doc["id"], item["id"]) in words]
+        gloved = bool(item.get("gloves"))
+        return max(start_s, end_s - self._changing_s(named, end_s, gloved=gloved))
 
     def seconds(self, cam: Cam, at_s: int, *, gloved: bool | None = None) -> int:
         """How long a swap takes, bare or gloved."""
@@ -247,21 +298,25 @@ class Hands:
             rank, left = self.choosing.rank(cam, at_s)
             key = (rank, left, cam.number)
             module = self.choosing.module(cam, at_s)
-            swap = None if module else self.choosing.swap(cam, at_s)
-            if module:
+            back = self.choosing.back_in(cam, at_s)
+            swap = None if module or back else self.choosing.swap(cam, at_s)
+            for_copy = self.choosing.for_copy(cam, at_s)
+            if back:
+                found.append(((6.5, 0.0, cam.number), back))
+            elif module:
                 found.append(((0.0, 0.0, cam.number) if module.by_word else key, module))
             elif swap:
-                by_word = (cam.doc["id"], self.world.item(at_s)["id"]) in self.manual
-                found.append(((0.0, 0.0, cam.number) if by_word else key, swap))
+                found.append(((0.0, 0.0, cam.number) if swap.by_word else key, swap))
+            elif for_copy:
+                found.append(((9.5, 0.0, cam.number), for_copy))
             elif self._restarts(cam, at_s):
                 found.append((key, Task("restart", cam, at_s + RESTART_S)))
             move = self.moving.task(cam, at_s)
             if move:
                 found.append(move)
-            card = self.choosing.card(cam, at_s)
+            card = None if back else self.choosing.card(cam, at_s)
             if card:
-                by_word = (cam.doc["id"], self.world.item(at_s)["id"]) in self.cards
-                found.append(((0.0, -1.0, cam.number, 1) if by_word else (*key, 1), card))
+                found.append(((0.0, -1.0, cam.number, 1) if card.by_word else (*key, 1), card))
             store = self.plugging.port(cam, at_s) if self._low(cam, at_s) else None
             if store:
                 charge = round(cam.cell.charge, 2) if cam.cell else 1.0
@@ -286,8 +341,8 @@ class Hands:
         if self.charging == "never" or not able or cam.busy:
             return False
         assert cam.cell is not None
-        ahead = range(at_s, min(self.world.end_s, at_s + PLUG_S + cam.boot_s + 1))
-        return cam.cell.charge < CHARGEABLE and not any(cam.asked.asked[s] for s in ahead)
+        wanted_s = self.plugging.unloading.wanted_s(cam, at_s)
+        return cam.cell.charge < CHARGEABLE and self.plugging.hangs_long(wanted_s, at_s)
 
     def _unplug(self, at_s: int) -> None:
         """Off when it is wanted, when its power has gone, when the stop is left."""

@@ -15,6 +15,7 @@ CELL_LAG_S, BANK_LAG_S = 720.0, 2400.0
 THROUGH, INTO, BANK_OUT, STORED = 0.95, 0.90, 0.85, 0.92
 K_PER_W, LAG_S, AIRFLOW = 14.0, 900.0, 0.8
 REVIVAL = 0.03
+DAY_S = 86_400
 FULL, CHARGEABLE = 0.99, 0.95
 RATE_PER_H, TAIL, IDLE_W = 0.6, 0.2, 0.06
 Curve = tuple[tuple[float, float], ...]
@@ -64,6 +65,11 @@ class Cell:
     cool: bool = False
     inside: int | None = None
     topped: bool = False
+    left: tuple[int, int, float] | None = None  # which camera, when, and what it held then
+
+    def held_wh(self) -> float:
+        """What it holds above what the cold keeps back, as warm as it is."""
+        return self.wh * max(0.0, self.charge - hidden(self.cell_c, self.health, COLD))
 
     def takes_w(self) -> float:
         """What it takes in a charger now: nothing when full, until a thousandth has gone."""
@@ -146,6 +152,7 @@ class Store(Holds):
 
     awake: bool = True
     idle_s: float = 0.0
+    woken_s: int = -DAY_S
     load_w: float = 0.0
     hung: list[object] = field(default_factory=list)
     given: list[float] = field(default_factory=list)

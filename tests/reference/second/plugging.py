@@ -16,6 +16,7 @@ Doc = dict[str, Any]
 BEST = {"mains": 0, "vehicle": 1, "bank": 2, "dynamo": 3, "panel": 4}
 DAY_S = 86_400
 WORTH, LOW_W = 0.02, 0.25
+NEVER_S, WAKE_AGAIN_S, WORTH_A_CABLE_S = 10**9, 3600, 600
 
 
 class Plugging:
@@ -35,14 +36,18 @@ class Plugging:
         things: list[Holds] = [*self.world.stores, *self.world.gears]
         for number, store in enumerate(self.world.stores):
             asleep = store.is_bank and not store.awake and not store.dead
+            asleep = asleep and at_s >= store.woken_s + WAKE_AGAIN_S
             wanted = sum(self.world.feeding.would_take(one, at_s) for one in store.hung)
             if asleep and wanted >= LOW_W:
                 found.append(((8, 0.0, number), Task("wake", None, at_s + PLUG_S, store=store)))
         for number, one in enumerate(things):
             word = said.get(one.doc["id"])
-            if not self._wants_port(one, at_s) or (word is None and self.hands.charging == "never"):
-                continue
             if word is not None and not word.get("plug", True):
+                continue
+            by_word = word is not None
+            if not self._wants_port(one, at_s, by_word=by_word):
+                continue
+            if not by_word and self.hands.charging == "never":
                 continue
             to = (word or {}).get("to") or ""
             port = self.port(one, at_s, to)
@@ -103,12 +108,21 @@ class Plugging:
         for dock in self.world.docks:
             dock.cells = [None if one is cell else one for one in dock.cells]
 
-    def _wants_port(self, one: Holds, at_s: int) -> bool:
+    def _wants_port(self, one: Holds, at_s: int, *, by_word: bool) -> bool:
+        """Low, or named by the plan; and worth the hands on the way."""
+        one.accepts()
+        able = one.on is None and not one.refused and (by_word or one.charge < CHARGEABLE)
         if isinstance(one, Store):
-            return one.is_bank and one.low()
+            return one.is_bank and able and self.hangs_long(NEVER_S, at_s, by_word=by_word)
         assert isinstance(one, Gear)
-        soon = range(at_s, min(self.world.end_s, at_s + PLUG_S + 1))
-        return one.low() and not any(one.used[second] for second in soon)
+        used = (s for s in range(at_s, self.world.end_s) if one.used[s])
+        return able and self.hangs_long(next(used, NEVER_S), at_s, by_word=by_word)
+
+    def hangs_long(self, until_s: int, at_s: int, *, by_word: bool = False) -> bool:
+        """Whether a cable that comes out at a second is worth the hands."""
+        if by_word or self.world.item(at_s)["kind"] != "leg":
+            return until_s > at_s + PLUG_S
+        return min(until_s, self.hands.until(at_s)) >= at_s + PLUG_S + WORTH_A_CABLE_S
 
     def port(self, one: Cam | Holds | Dock, at_s: int, to: str = "") -> Store | None:
         """The best source with a free port that gives something now, or the one that is named."""

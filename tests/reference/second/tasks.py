@@ -28,3 +28,9 @@ class Task:
     dock: Dock | None = None
     stays: bool = False
     by_word: bool = False
+
+    def named(self) -> str:
+        """The battery, card or module that goes in."""
+        if self.kind == "module" and self.store:
+            return str(self.store.doc["id"])
+        return self.cell.name if self.cell else self.card.name if self.card else ""

@@ -45,6 +45,11 @@ class Unloading:
             return self.back_by(cam, after)
         return end_s - due_s
 
+    def late_as_can_be(self, cam: Cam, at_s: int) -> int:
+        """The last chance to put something in before it is asked, or hands go."""
+        end_s = self.hands.until(at_s)
+        return min(self.wanted_s(cam, at_s), end_s) - (end_s - self.hands.last_s(at_s))
+
     def may_wait(self, cam: Cam, at_s: int) -> bool:
         """Whether a camera does without its battery for now."""
         return cam.cell is None and at_s < self.back_by(cam, at_s)
@@ -57,7 +62,8 @@ class Unloading:
             return None
         if cam.busy or cell.charge >= CHARGEABLE or refusal(cell.cell_c, ""):
             return None
-        if self.wanted_s(cam, at_s) <= at_s + PLUG_S:
+        wanted_s = self.wanted_s(cam, at_s)
+        if not self.hands.plugging.hangs_long(wanted_s, at_s, by_word=by_word):
             return None
         left_s = self.back_by(cam, at_s) - at_s
         return cam if left_s >= (PLUG_S if by_word else WORTH_S) else None
@@ -73,6 +79,7 @@ class Unloading:
             return
         cam = self.world.cams[cell.inside]
         cam.cell, cell.inside = None, None
+        cell.left = cam.number, at_s, cell.held_wh()
         self.looks.add(max(at_s, self.back_by(cam, at_s - 1)))
 
     def begin(self, at_s: int) -> None:

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { ON_WAY } from "../testing/routeSamples";
 import { DOCUMENT } from "../testing/samples";
-import { cureFigures, keptCure, sameTarget, targetOfLoss, withCure } from "./cures";
+import { apart, cureFigures, keptCure, sameTarget, targetOfLoss, withCure } from "./cures";
 import type { Cure } from "./types";
 
 const CURE: Cure = {
@@ -16,6 +16,9 @@ const CURE: Cure = {
   want_moments: 0,
   nice_moments: 0,
   asked_ms: 0,
+  breaks: 0,
+  leaves: "then no must is broken",
+  gives_up: false,
   warnings: 0,
   grams: 38,
   picture: 0,
@@ -27,6 +30,14 @@ const CURE: Cure = {
   trip: null,
   plan: null,
 };
+
+describe("cures and giving up", () => {
+  it("stand apart, each in its order", () => {
+    const less = { ...CURE, gives_up: true };
+    const other = { ...CURE, text: "Film it in 1080 30." };
+    expect(apart([less, CURE, other])).toEqual([[CURE, other], [less]]);
+  });
+});
 
 describe("what a cure gains and costs", () => {
   it("is told with signs and units, and without what does not change", () => {

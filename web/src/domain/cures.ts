@@ -28,6 +28,11 @@ export function cureFigures(cure: Cure): string {
   return parts.join(" · ");
 }
 
+/** Those that cure, and those that only ask for less, each in its order. */
+export function apart(cures: readonly Cure[]): [Cure[], Cure[]] {
+  return [cures.filter((one) => !one.gives_up), cures.filter((one) => one.gives_up)];
+}
+
 function gainText(ms: number, importance: string): string {
   const minutes = Math.round(ms / MINUTE_MS);
   if (minutes === 0) return "";

@@ -119,7 +119,9 @@ describe("stretches", () => {
 describe("what a change gains and costs", () => {
   const told = (filmedMs: number, part: Partial<Rehearsal> = {}): Rehearsal => ({
     ...REHEARSAL,
-    coverage: [{ by: "importance", key: "must", asked_ms: 3_600_000, filmed_ms: filmedMs }],
+    coverage: [
+      { by: "importance", key: "must", asked_ms: 3_600_000, filmed_ms: filmedMs, kept_ms: 0 },
+    ],
     cameras: [cameraResult("chin", { hottest_c: 40 + filmedMs / 60_000 })],
     ...part,
   });

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Any, Literal
 
 from ..document import (
@@ -18,6 +18,7 @@ from ..document import (
     Item,
     Leg,
     ManualSwap,
+    Module,
     PlanDocument,
     Pocket,
     SetUp,
@@ -35,7 +36,9 @@ class Proposal:
     """A change, how it is told, and what it costs whatever the rehearsal says.
 
     `picture` is the share of pixels a second that the stretch loses; `halts` are stops added;
-    `grams` is what is carried more.
+    `grams` is what is carried more. Changes that set the same (`sets`, else their code) exclude
+    each other; `carried` says that it only uses what is carried; `once_more` makes two of it, and
+    three, where one more is not enough.
     """
 
     code: str
@@ -44,6 +47,27 @@ class Proposal:
     grams: float = 0.0
     picture: float = 0.0
     halts: int = 0
+    sets: str = ""
+    carried: bool = False
+    once_more: Mapping[int, str] = field(default_factory=dict)
+    edits: int = 1
+
+    @property
+    def excludes(self) -> str:
+        """What no other change beside it may set."""
+        return self.sets or self.code
+
+    def times(self, count: int) -> Proposal:
+        """The same so many times, as one change of as many edits."""
+
+        def change(document: PlanDocument) -> PlanDocument:
+            for _ in range(count):
+                document = self.change(document)
+            return document
+
+        values = {**self.values, "more": self.once_more[count]}
+        grams = self.grams * count
+        return replace(self, change=change, values=values, grams=grams, edits=count)
 
 
 def with_plan(document: PlanDocument, **parts: Any) -> PlanDocument:
@@ -136,6 +160,29 @@ def swapped_at(
         others = [s for s in document.plan.swaps if (s.camera, s.item) != (camera, item)]
         swap = ManualSwap(camera=camera, item=item, battery=battery, when=when)
         return with_plan(document, swaps=(*others, swap))
+
+    return change
+
+
+def module_on(camera: Camera, item: str, now: SetUp, module: Module) -> Change:
+    """A camera with a module on it for a leg, else built as it is now; fed by the module."""
+    name = f"{now.name} with {module.name}"[:60]
+    fed = next((one for one in camera.set_ups if one.name == name), None)
+
+    def change(document: PlanDocument) -> PlanDocument:
+        built = fed
+        if built is None:
+            key = free_key(name, {one.id for one in camera.set_ups}, "set-up")
+            built = now.model_copy(update={"id": key, "name": name, "power": "outside"})
+            cameras = tuple(
+                one.model_copy(update={"set_ups": (*one.set_ups, built)})
+                if one.id == camera.id
+                else one
+                for one in document.kit.cameras
+            )
+            document = with_kit(document, cameras=cameras)
+        document = carried_with(camera.id, source=module.id)(document)
+        return on_stretch(camera.id, item, set_up=built.id)(document)
 
     return change
 

@@ -8,7 +8,7 @@ from __future__ import annotations
 from bisect import bisect_right
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass
-from itertools import combinations
+from itertools import combinations, islice
 
 from pydantic import Field
 
@@ -22,11 +22,12 @@ from ..document import (
     check_references,
 )
 from ..document.base import Part
+from ..rehearsal.camera.causes import GAVE_OUT
 from ..rehearsal.engine.played import Played
 from ..rehearsal.result.ledgers import LedgerBreach, balance, refuse
 from ..rehearsal.result.result import Rehearsal, Severity
 from ..report import tell
-from ..wording.cures import cure_words, joined, nothing_cures
+from ..wording.cures import cure_words, joined, leaves_words, nothing_cures, why_words
 from .changes import Proposal
 from .findings import proposals as against_finding
 from .losses import proposals as against_loss
@@ -34,13 +35,13 @@ from .target import CureTarget
 from .weighing import (
     WORTH_MS,
     Gain,
-    barred,
+    Known,
+    broken_musts,
     is_it,
     losses,
     lost_ms,
     open_ms,
     origins,
-    place_of,
     written,
 )
 
@@ -48,16 +49,17 @@ Play = Callable[[PlanDocument], Played]
 
 MINUTE_MS = 60_000
 FULL = 0.8
-MOST_SINGLES, COMBINED_OF, MOST_EDITS = 30, 4, 3
+MOST_SINGLES, COMBINED_OF, MOST_EDITS, MOST_TWOS = 30, 4, 3, 24
 
 
 class Cure(Part):
     """A change that was rehearsed. Minutes are camera minutes more (less) than before.
 
     `closed_ms` is what it takes off the target; `closes` whether nothing of it is left. Moments
-    are those whole or expected so; `asked_ms` is what is asked more (less). `warnings` counts the
-    warnings that it brings: a cost, told under `side`. `kit`, `trip` and `plan` are what it makes
-    of the document, none where it leaves them alone.
+    are those whole or expected so; `asked_ms` is what is asked more (less). `breaks` counts musts
+    that it breaks and that held before, `leaves` is the verdict after it, `gives_up` says that it
+    asks for less. `warnings` counts the warnings that it brings: a cost, told under `side`. `kit`,
+    `trip` and `plan` are what it makes of the document, none where it leaves them alone.
     """
 
     text: str
@@ -71,6 +73,9 @@ class Cure(Part):
     want_moments: float
     nice_moments: float
     asked_ms: int
+    breaks: int
+    leaves: str
+    gives_up: bool
     warnings: int
     grams: float
     picture: float = Field(description="Share of the pixels a second that the stretch loses.")
@@ -106,19 +111,17 @@ def cures_of(document: PlanDocument, target: CureTarget, play: Play) -> Iterator
     before = tell(play(document), strict=False)
     judge = _Judge(document, before, target, play)
     shown: list[_Judged] = []
-    singles: list[_Judged] = []
     tried = 0
-    for proposal in judge.proposals():
-        if tried >= MOST_SINGLES:
-            break
-        tried += 1
-        judged = judge.of((proposal,))
-        if judged is not None:
-            singles.append(judged)
-            shown.append(judged)
-            yield judged.cure
+    proposals = list(islice(judge.proposals(), MOST_SINGLES))
+    for proposal in proposals:
+        for judged in judge.more_and_more(proposal):
+            tried += 1
+            if judged is not None:
+                shown.append(judged)
+                yield judged.cure
+    singles = list(shown)
     if not any(one.cure.closes for one in singles):
-        for together in _combined(singles):
+        for together in _combined(singles) if singles else _of_carried(proposals):
             tried += 1
             judged = judge.of(together)
             if judged is not None and judge.more_than_parts(judged, singles):
@@ -130,13 +133,23 @@ def cures_of(document: PlanDocument, target: CureTarget, play: Play) -> Iterator
 
 
 def _combined(singles: list[_Judged]) -> Iterator[tuple[Proposal, ...]]:
-    """Twos and threes of the singles that gain most; changes of one kind exclude each other."""
+    """Twos and threes of the singles that gain most, of those that do not exclude each other."""
     best = sorted(singles, key=lambda one: -one.cure.closed_ms)[:COMBINED_OF]
     for count in range(2, MOST_EDITS + 1):
         for chosen in combinations(best, count):
             together = tuple(proposal for one in chosen for proposal in one.proposals)
-            if len({proposal.code for proposal in together}) == len(together):
+            if _go_together(together):
                 yield together
+
+
+def _of_carried(proposals: list[Proposal]) -> Iterator[tuple[Proposal, ...]]:
+    """Twos of what is carried, where no single helps: one alone may only help the leg before."""
+    carried = [one for one in proposals if one.carried]
+    yield from islice(filter(_go_together, combinations(carried, 2)), MOST_TWOS)
+
+
+def _go_together(proposals: tuple[Proposal, ...]) -> bool:
+    return len({one.excludes for one in proposals}) == len(proposals)
 
 
 class _Judge:
@@ -148,7 +161,8 @@ class _Judge:
         self.document, self.before, self.target = document, before, target
         self.play = play
         self.open_ms = open_ms(before, target, {})
-        self.barred = barred(before, {})
+        self.known = Known(before)
+        self.broken = broken_musts(before, {})
         if self.open_ms == 0:
             what = f"finding '{target.code}'" if target.code else "gap"
             raise BadDocument((FieldFault("target", f"the {what} is not there any more"),))
@@ -164,10 +178,25 @@ class _Judge:
             yield from against_loss(self.document, self.before, loss)
             return
 
+    def more_and_more(self, proposal: Proposal) -> Iterator[_Judged | None]:
+        """A change rehearsed; where one more is not enough, two, and three, while they gain."""
+        best = self.of((proposal,))
+        yield best
+        for count in sorted(proposal.once_more)[1:]:
+            if best is not None and best.cure.closes:
+                return
+            judged = self.of((proposal.times(count),))
+            before_ms = 0 if best is None else best.cure.closed_ms
+            if judged is not None and judged.cure.closed_ms < before_ms + WORTH_MS:
+                return
+            yield judged
+            best = judged or best
+
     def of(self, proposals: tuple[Proposal, ...]) -> _Judged | None:
         """A change rehearsed; None when it gains nothing, or brings what is barred.
 
-        Barred is a finding that stops, and one of harm. Any other is a cost.
+        Barred is a finding that stops, one of harm, and more musts broken than before where it
+        breaks one that held. Any other finding is a cost.
 
         Source: model/cures#weighed.
         """
@@ -188,13 +217,17 @@ class _Judge:
         told = tell(played)
         closed_ms = self.open_ms - open_ms(told, self.target, legs)
         gain = Gain(self.before, told)
-        if closed_ms <= 0:
+        if closed_ms <= 0 or self._is_barred(told, legs) or gain.loses_a_must():
             return None
-        if barred(told, legs) - self.barred:
-            return None
-        if gain.loses_a_must() or (of_gap and not gain.is_worth_it()):
+        if of_gap and not gain.is_worth_it():
             return None
         return _Judged(proposals, self._cure(proposals, after, told, closed_ms, gain))
+
+    def _is_barred(self, told: Rehearsal, legs: Mapping[str, str]) -> bool:
+        """Whether it brings what no cure may: a finding that bars, or a broken must for a must."""
+        broken = broken_musts(told, legs)
+        trades = bool(broken - self.broken) and len(broken) >= len(self.broken)
+        return trades or self.known.barred(told, legs)
 
     def _cure(
         self,
@@ -208,9 +241,10 @@ class _Judge:
         legs = origins(after, now)
         notes = self._brought(told, "note", legs)
         warnings = self._brought(told, "warn", legs)
+        asked_ms = told.verdict.asked_ms - self.before.verdict.asked_ms
         return Cure(
             text=joined([cure_words(one.code, one.values) for one in proposals]),
-            edits=len(proposals),
+            edits=sum(one.edits for one in proposals),
             closes=closed_ms == self.open_ms,
             closed_ms=closed_ms,
             must_ms=gain.ms["must"],
@@ -219,7 +253,10 @@ class _Judge:
             must_moments=gain.moments["must"],
             want_moments=gain.moments["want"],
             nice_moments=gain.moments["nice"],
-            asked_ms=told.verdict.asked_ms - self.before.verdict.asked_ms,
+            asked_ms=asked_ms,
+            breaks=len(broken_musts(told, legs) - self.broken),
+            leaves=leaves_words(told.verdict.broken_musts, covered=told.verdict.covered),
+            gives_up=asked_ms <= -WORTH_MS,
             warnings=len(warnings),
             grams=round(sum(one.grams for one in proposals), 1),
             picture=round(max(one.picture for one in proposals), 2),
@@ -251,11 +288,10 @@ class _Judge:
 
     def _brought(self, told: Rehearsal, severity: Severity, legs: Mapping[str, str]) -> list[str]:
         """Sentences of the findings of a severity that were not there before, on the same leg."""
-        known = {place_of(one, {}) for one in self.before.findings}
         return [
             one.text
             for one in told.findings
-            if one.severity == severity and place_of(one, legs) not in known
+            if one.severity == severity and not self.known.has(one, legs)
         ]
 
     def more_than_parts(self, judged: _Judged, singles: list[_Judged]) -> bool:
@@ -267,13 +303,11 @@ class _Judge:
         """Why nothing cures the target."""
         if self.target.code is not None:
             return nothing_cures("this", tried, "it is for you to settle, as its sentence says", [])
+        cause = next((one.cause for one in losses(self.before, self.target, {})), None)
+        full = self._carried_full() if cause in GAVE_OUT else []
         leg = next((i for i in self.document.trip.items if i.id == self.target.item), None)
         hands = getattr(leg, "hands", "free")
-        reason = {
-            "never": "No hand is ever free on it, and what is put in before does not last",
-            "stops": "Hands are free at its stops only, and what is put in there does not last",
-        }.get(hands, "What it draws is more than what it holds")
-        return nothing_cures("this gap", tried, reason, self._carried_full())
+        return nothing_cures("this gap", tried, why_words(cause, hands), full)
 
     def _carried_full(self) -> list[str]:
         """Batteries and banks that are full and in no camera as the gap begins."""
@@ -297,7 +331,11 @@ class _Judge:
 
 
 def _order(shown: list[_Judged]) -> tuple[int, ...]:
-    """Places of the cures that no other dominates, the best first."""
+    """Places of the cures that no other dominates, the best first; of those alike one.
+
+    None that breaks a must stands before one that does not, none that asks for less before one
+    that does not (model/cures#weighed).
+    """
     cures = [one.cure for one in shown]
     kept = [
         place
@@ -315,10 +353,13 @@ def _order(shown: list[_Judged]) -> tuple[int, ...]:
             -one.nice_ms // MINUTE_MS,
         )
         costs = (one.edits, one.warnings, one.halts, len(one.side), one.grams, one.picture)
-        closes = one.closes and one.asked_ms > -WORTH_MS  # not by asking less
-        return (not closes, *gains, *costs, place)
+        return (one.gives_up, one.breaks > 0, not one.closes, *gains, *costs, place)
 
-    return tuple(sorted(kept, key=worth))
+    found: dict[tuple[object, ...], int] = {}
+    for place in sorted(kept, key=worth):
+        codes = tuple(one.code for one in shown[place].proposals)
+        found.setdefault((codes, _merits(cures[place]), cures[place].leaves), place)
+    return tuple(found.values())
 
 
 def dominates(one: Cure, other: Cure) -> bool:
@@ -331,4 +372,5 @@ def _merits(cure: Cure) -> tuple[float, ...]:
     gains = tuple(ms // MINUTE_MS for ms in (cure.closed_ms, cure.must_ms, cure.want_ms))
     more = (cure.must_moments, cure.want_moments, cure.nice_moments, cure.asked_ms // MINUTE_MS)
     costs = (cure.edits, cure.grams, cure.picture, cure.halts, cure.warnings, len(cure.side))
-    return (*gains, cure.nice_ms // MINUTE_MS, *more, *(-cost for cost in costs))
+    less = (-cost for cost in (*costs, cure.breaks))
+    return (*gains, cure.nice_ms // MINUTE_MS, *more, *less)

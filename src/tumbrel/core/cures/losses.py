@@ -15,14 +15,17 @@ from ..document import (
     Item,
     Leg,
     Mode,
+    Module,
     PlanDocument,
     SetUp,
+    Source,
     Stop,
 )
 from ..rehearsal.camera.causes import GAVE_OUT, Cause
 from ..rehearsal.result.result import Loss, Rehearsal
 from ..serving import carried as carried_plan
 from ..serving import stands_water
+from ..wording.cures import more_words
 from .changes import (
     Proposal,
     Values,
@@ -30,6 +33,7 @@ from .changes import (
     carried_with,
     halted_on,
     handed_over,
+    module_on,
     on_item,
     on_stretch,
     one_more_battery,
@@ -42,10 +46,14 @@ from .changes import (
 )
 from .otherwise import StretchAsked, kept_loops, last_minutes, nicer_left_out, started_by_itself
 
+MORE_BATTERIES = more_words("battery", "batteries")
+MORE_BANKS = more_words("power bank", "power banks")
+MORE_CHARGERS = more_words("charger", "chargers")
+MORE_CARDS = more_words("card", "cards")
 HALT_S = 600
 HALT_BEFORE = 0.9  # of the way to the gap
 SHADE = 0.1
-LATE_STOPS, SPARES, OTHERS = 2, 2, 2
+LATE_STOPS, SPARES, OTHERS = 2, 3, 2
 MOST_UNITS, MOST_SOURCES = 12, 3
 HANDS_NEVER = frozenset({"flight", "sail", "drive", "sled"})
 BY_BATTERY = GAVE_OUT | {Cause.NO_HAND, Cause.SWAP}
@@ -70,6 +78,8 @@ def proposals(document: PlanDocument, told: Rehearsal, loss: Loss) -> Iterator[P
     yield from _features_off(asked)
     if cause in BY_BATTERY | BY_HEAT:
         yield from _set_ups(asked)
+    if cause in BY_BATTERY:
+        yield from _modules(asked)
     if cause in BY_CARD:
         yield from kept_loops(document, asked.camera, asked.assignment)
     yield from _modes(asked)
@@ -113,6 +123,7 @@ def _features_off(asked: StretchAsked) -> Iterator[Proposal]:
             "feature_off",
             on_stretch(*asked.where, features=kept),
             {**names, "feature": feature},
+            sets=f"feature {feature}",
         )
     plan = carried_plan(asked.document.plan, asked.camera.id)
     if plan.radio_left_on:
@@ -134,17 +145,37 @@ def _set_ups(asked: StretchAsked) -> Iterator[Proposal]:
             "set_up",
             on_stretch(*asked.where, set_up=set_up.id),
             {"camera": camera.name, "leg": asked.item.name, "set_up": set_up.name},
+            carried=set_up.power != "battery",
         )
 
 
 def _fed_by_each(asked: StretchAsked, set_up: SetUp) -> Iterator[Proposal]:
     """A set-up on outside power, with a source chosen for it."""
     camera = asked.camera
-    for source in asked.document.kit.sources[:MOST_SOURCES]:
+    kept = (one for one in asked.document.kit.sources if _feeds(one, camera.id))
+    for source in islice(kept, MOST_SOURCES):
         built = on_stretch(*asked.where, set_up=set_up.id)
         names = {"camera": camera.name, "leg": asked.item.name, "set_up": set_up.name}
         change = both(built, carried_with(camera.id, source=source.id))
-        yield Proposal("fed", change, {**names, "source": source.name})
+        values: Values = {**names, "source": source.name}
+        yield Proposal("fed", change, values, sets="set_up", carried=True)
+
+
+def _modules(asked: StretchAsked) -> Iterator[Proposal]:
+    """A module that fits the camera and is carried, put on as it is built now."""
+    document, camera = asked.document, asked.camera
+    now = camera.built(asked.assignment.set_up)
+    if now is None or now.power != "battery":
+        return
+    for module in document.kit.sources:
+        if isinstance(module, Module) and module.fits == camera.id:
+            names = {"camera": camera.name, "leg": asked.item.name, "module": module.name}
+            change = module_on(camera, asked.item.id, now, module)
+            yield Proposal("module_on", change, names, sets="set_up", carried=True)
+
+
+def _feeds(source: Source, camera: str) -> bool:
+    return not isinstance(source, Module) or source.fits == camera
 
 
 def _shade(asked: StretchAsked) -> Iterator[Proposal]:
@@ -161,11 +192,13 @@ def _batteries(asked: StretchAsked) -> Iterator[Proposal]:
     idle = _idle(asked, mine)
     stops = _free_before(asked)
     for stop in stops[-LATE_STOPS:]:
-        for battery in idle[:SPARES]:
+        for battery in _unlike(idle)[:SPARES]:
             yield Proposal(
                 "swap_at",
                 swapped_at(camera.id, stop.id, battery.id),
                 {"camera": camera.name, "battery": battery.name, "stop": stop.name},
+                sets=f"swap {stop.id}",
+                carried=True,
             )
     if asked.loss.cause is Cause.COLD or _is_cold(asked):
         yield from _swaps_leaving(asked, stops, idle)
@@ -174,6 +207,7 @@ def _batteries(asked: StretchAsked) -> Iterator[Proposal]:
             "start_with",
             carried_with(camera.id, battery=battery.id),
             {"camera": camera.name, "battery": battery.name},
+            carried=True,
         )
     warmth = {pocket.id: pocket.warmth for pocket in document.kit.pockets}
     cold = asked.loss.cause is Cause.COLD or _is_cold(asked)
@@ -189,11 +223,13 @@ def _swaps_leaving(
 ) -> Iterator[Proposal]:
     """A battery kept warm until the last moment, and put in just before leaving."""
     for stop in stops[-1:]:
-        for battery in idle[:SPARES]:
+        for battery in _unlike(idle)[:SPARES]:
             yield Proposal(
                 "swap_leaving",
                 swapped_at(asked.camera.id, stop.id, battery.id, "leaving"),
                 {"camera": asked.camera.name, "battery": battery.name, "stop": stop.name},
+                sets=f"swap {stop.id}",
+                carried=True,
             )
 
 
@@ -221,6 +257,14 @@ def _idle(asked: StretchAsked, mine: list[Battery]) -> list[Battery]:
     return [battery for _, battery in sorted(ranked, key=lambda pair: pair[0])]
 
 
+def _unlike(idle: list[Battery]) -> list[Battery]:
+    """One of each kind: as full, and from as warm a place."""
+    found: dict[tuple[float, str | None], Battery] = {}
+    for battery in idle:
+        found.setdefault((battery.charge, battery.pocket), battery)
+    return list(found.values())
+
+
 def _camera_ids(document: PlanDocument) -> set[str]:
     return {camera.id for camera in document.kit.cameras}
 
@@ -245,8 +289,9 @@ def _more_batteries(asked: StretchAsked) -> Iterator[Proposal]:
     yield Proposal(
         "one_more_battery",
         one_more_battery(family.id, inside),
-        {"family": family.name},
+        {"family": family.name, "more": MORE_BATTERIES[1]},
         grams=family.mass_g,
+        once_more=MORE_BATTERIES,
     )
 
 
@@ -257,12 +302,14 @@ def _more_power(asked: StretchAsked) -> Iterator[Proposal]:
     if banks and len(kit.sources) < MOST_UNITS:
         like = max(banks, key=lambda one: one.mah)
         bank = one_more_like("sources", like)
-        yield Proposal("one_more_bank", bank, {"bank": like.name}, grams=like.mass_g)
+        values: Values = {"bank": like.name, "more": MORE_BANKS[1]}
+        yield Proposal("one_more_bank", bank, values, grams=like.mass_g, once_more=MORE_BANKS)
     fits = [one for one in kit.chargers if asked.camera.battery_family in one.families]
     if fits and len(kit.chargers) < MOST_UNITS:
         dock = max(fits, key=lambda one: one.bays)
         more = one_more_like("chargers", dock)
-        yield Proposal("one_more_charger", more, {"charger": dock.name}, grams=dock.mass_g)
+        values = {"charger": dock.name, "more": MORE_CHARGERS[1]}
+        yield Proposal("one_more_charger", more, values, grams=dock.mass_g, once_more=MORE_CHARGERS)
 
 
 def _cards(asked: StretchAsked) -> Iterator[Proposal]:
@@ -276,12 +323,14 @@ def _cards(asked: StretchAsked) -> Iterator[Proposal]:
                 "start_with_card",
                 carried_with(camera.id, card=card.id),
                 {"camera": camera.name, "card": card.name},
+                carried=True,
             )
         takes = [one for one in document.kit.cards if one.gb <= slot.largest_gb]
         if takes:
             like = max(takes, key=lambda one: one.gb)
-            values: Values = {"gb": like.gb, "camera": camera.name}
-            yield Proposal("one_more_card", one_more_card(like), values, grams=like.mass_g)
+            values: Values = {"gb": like.gb, "camera": camera.name, "more": MORE_CARDS[1]}
+            change = one_more_card(like)
+            yield Proposal("one_more_card", change, values, grams=like.mass_g, once_more=MORE_CARDS)
     yield from _copies(asked)
 
 
@@ -299,7 +348,7 @@ def _copies(asked: StretchAsked) -> Iterator[Proposal]:
             return with_plan(given, copies=(*given.plan.copies, *more))
 
         names = {"camera": camera.name, "stop": stop.name}
-        yield Proposal("copy_and_wipe", change, names)
+        yield Proposal("copy_and_wipe", change, names, sets=f"copy {stop.id}", carried=True)
 
 
 def _other_cameras(asked: StretchAsked) -> Iterator[Proposal]:

@@ -21,10 +21,13 @@ Place = tuple[str, str | None, str | None]  # code, camera, leg or stop
 
 
 class Gain:
-    """What is filmed more, and how many moments more are whole, by importance."""
+    """What is kept more, and how many moments more are whole, by importance.
+
+    Minutes that a loop watches and lets go are no gain.
+    """
 
     def __init__(self, before: Rehearsal, after: Rehearsal) -> None:
-        self.ms = {one: after.filmed_of(one) - before.filmed_of(one) for one in IMPORTANCES}
+        self.ms = {one: after.kept_of(one) - before.kept_of(one) for one in IMPORTANCES}
         self.moments = {
             one: round(_moments(after, one) - _moments(before, one), 3) for one in IMPORTANCES
         }
@@ -94,13 +97,46 @@ def place_of(finding: Finding, legs: Mapping[str, str]) -> Place:
     return finding.code, finding.camera, legs.get(finding.item or "", finding.item)
 
 
-def barred(told: Rehearsal, legs: Mapping[str, str]) -> set[Place]:
-    """Findings that bar what brings them: those that stop, and those of harm.
+class Known:
+    """Findings that stood before: on the same leg, or the same thing told of another."""
 
-    Source: model/cures#weighed.
-    """
-    graves = (one for one in told.findings if one.severity == "stop" or one.harm)
-    return {place_of(finding, legs) for finding in graves}
+    def __init__(self, before: Rehearsal) -> None:
+        self.places = {place_of(one, {}) for one in before.findings}
+        self.told = {_thing(one) for one in before.findings}
+
+    def has(self, finding: Finding, legs: Mapping[str, str]) -> bool:
+        """Whether a finding is none that a change has brought.
+
+        What is told once, of its first leg, is told of the next when that is cured.
+        """
+        return place_of(finding, legs) in self.places or _thing(finding) in self.told
+
+    def barred(self, told: Rehearsal, legs: Mapping[str, str]) -> bool:
+        """Whether findings were brought that bar what brings them: those that stop or harm.
+
+        Source: model/cures#weighed.
+        """
+        graves = (one for one in told.findings if one.severity == "stop" or one.harm)
+        return any(not self.has(one, legs) for one in graves)
+
+
+def _thing(finding: Finding) -> tuple[str, str | None, tuple[tuple[str, object], ...]]:
+    return finding.code, finding.camera, tuple(sorted(finding.values.items()))
+
+
+Must = tuple[str, str]  # camera or moment, and leg or stop
+
+
+def broken_musts(told: Rehearsal, legs: Mapping[str, str]) -> set[Must]:
+    """Musts that lack minutes, and must moments that are missed."""
+    broken = {
+        (loss.camera, legs.get(loss.item, loss.item))
+        for camera in told.cameras
+        for loss in camera.losses
+        if loss.importance == "must"
+    }
+    missed = (one for one in told.moments if one.importance == "must" and one.missed)
+    return broken | {(one.moment, legs.get(one.item, one.item)) for one in missed}
 
 
 def origins(after: PlanDocument, before: PlanDocument) -> dict[str, str]:

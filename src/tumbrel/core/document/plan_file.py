@@ -82,7 +82,7 @@ def write_document(document: PlanDocument) -> str:
 
 
 UNION_FIELDS = frozenset({"draw", "memory", "pattern", "opens", "closes"})
-ITEM_TAGS = frozenset({"leg", "stop", "bank", "mains", "vehicle", "dynamo", "panel"})
+ITEM_TAGS = frozenset({"leg", "stop", "bank", "module", "mains", "vehicle", "dynamo", "panel"})
 
 
 def _path(location: tuple[int | str, ...]) -> str:

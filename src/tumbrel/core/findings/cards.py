@@ -60,3 +60,35 @@ def card_too_slow(seen: Seen) -> Iterator[Found]:
                 yield Found(
                     f"plan.assignments[{span.assignment}].mode", values, run.camera.id, item
                 )
+
+
+@check("card_below_class", "warn")
+def card_below_class(seen: Seen) -> Iterator[Found]:
+    """A card is used that is of a slower class than its camera's maker wants (model/memory#speed).
+
+    Told of the first such card of each camera.
+    """
+    document, rates = seen.record.written, seen.defaults.class_mb_s
+    cards = {card.id: card for card in document.kit.cards}
+    for run in seen.record.cameras:
+        slot = run.camera.card_slot
+        if slot is None or slot.slowest_class is None:
+            continue
+        used = [one.card for one in run.filmed] + ([run.store.id] if run.store else [])
+        slow = (
+            cards[key]
+            for key in dict.fromkeys(used)
+            if key in cards and rates[cards[key].speed_class] < rates[slot.slowest_class]
+        )
+        card = next(slow, None)
+        if card is None:
+            continue
+        values: Values = {
+            "card": card.name,
+            "has": card.speed_class,
+            "camera": run.camera.name,
+            "wants": slot.slowest_class,
+        }
+        field = "memory" if run.camera.slot is None else "slot"
+        path = f"kit.cameras[{run.index}].{field}.slowest_class"
+        yield Found(path, values, run.camera.id)

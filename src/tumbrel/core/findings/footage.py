@@ -5,7 +5,7 @@ Source: model/memory#copies, model/memory#risk, model/results#findings.
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from typing import Final
 
 from ..wording.units import counted, gigabytes
@@ -13,6 +13,11 @@ from .registry import Found, Seen, Values, check
 
 APART_S: Final = 1.0
 DAY_MS: Final = 86_400_000
+CUT_BY: Mapping[str, str] = {
+    "cut_short": "the hands' time ran out",
+    "no_power": "the camera's battery ran out",
+    "too_hot": "the camera grew too hot",
+}
 
 
 @check("one_copy_only", "note")
@@ -43,7 +48,7 @@ def copy_not_finished(seen: Seen) -> Iterator[Found]:
             "drive": names[copied.drive],
             "why": f"{lacks} GB of room are missing on it"
             if copied.why_left == "no_room"
-            else f"the hands' time ran out with {gb} GB left",
+            else f"{CUT_BY[copied.why_left]} with {gb} GB left",
         }
         item = seen.record.written.plan.copies[copied.number].item
         yield Found(f"plan.copies[{copied.number}]", values, None, item)

@@ -41,7 +41,7 @@ def gear_dies(seen: Seen) -> Iterator[Found]:
 
 @check("chain_breaks", "warn")
 def chain_breaks(seen: Seen) -> Iterator[Found]:
-    """A module, or a bank that fills one, is empty while the camera at the end is fed.
+    """A bank or module is empty while a camera is fed from it, or at the end of its chain.
 
     Told once a link, where it first gave out. Source: model/charging#chains.
     """
@@ -52,8 +52,8 @@ def chain_breaks(seen: Seen) -> Iterator[Found]:
         if event.what != "dry" or event.unit in told or event.unit not in sources:
             continue
         below = _below(seen, event.unit, event.at_ms)
-        modules = [one for one in [event.unit, *below] if sources[one].kind == "module"]
-        camera = next((one for one in map(_rides_on(seen, event.at_ms), modules) if one), None)
+        links = [event.unit, *below]
+        camera = next((one for one in map(_fed_by(seen, event.at_ms), links) if one), None)
         if camera is None:
             continue
         told.add(event.unit)
@@ -67,30 +67,33 @@ def chain_breaks(seen: Seen) -> Iterator[Found]:
         yield Found(f"kit.sources[{seen.source_number(event.unit)}]", values, camera.id, item)
 
 
-def _below(seen: Seen, unit: str, at_ms: int) -> list[str]:
-    """Stores that hang on a source at a time, and those that hang on them."""
+def _hung(seen: Seen, source: str, at_ms: int) -> list[str]:
+    """What hangs on the ports of a source at a time."""
     ports: dict[int, str] = {}
     for one in seen.record.hung:
-        if one.source == unit and one.at_ms <= at_ms:
+        if one.source == source and one.at_ms <= at_ms:
             ports[one.port] = one.unit
+    return [key for key in ports.values() if key]
+
+
+def _below(seen: Seen, unit: str, at_ms: int) -> list[str]:
+    """Stores that hang on a source at a time, and those that hang on them."""
     sources = {one.id for one in seen.record.written.kit.sources}
-    stores = [key for key in ports.values() if key in sources]
+    stores = [key for key in _hung(seen, unit, at_ms) if key in sources]
     return stores + [key for store in stores for key in _below(seen, store, at_ms)]
 
 
-def _rides_on(seen: Seen, at_ms: int) -> Callable[[str], Camera | None]:
-    """The camera that a module feeds at a time, if any."""
+def _fed_by(seen: Seen, at_ms: int) -> Callable[[str], Camera | None]:
+    """The camera that a bank or module feeds at a time, if any."""
+    by_key = {one.id: one for one in seen.record.written.kit.cameras}
     cameras = seen.record.written.kit.cameras
     fed = {
-        cameras[one.camera].id for one in seen.record.outside if one.start_ms <= at_ms < one.end_ms
+        cameras[one.camera].id
+        for one in seen.record.outside
+        if one.draw_w > 0.0 and one.start_ms <= at_ms < one.end_ms
     }
-    by_key = {one.id: one for one in cameras}
 
-    def camera_of(module: str) -> Camera | None:
-        last = ""
-        for one in seen.record.hung:
-            if one.source == module and one.at_ms <= at_ms:
-                last = one.unit
-        return by_key[last] if last in fed else None
+    def camera_of(source: str) -> Camera | None:
+        return next((by_key[one] for one in _hung(seen, source, at_ms) if one in fed), None)
 
     return camera_of

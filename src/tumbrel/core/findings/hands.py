@@ -9,6 +9,7 @@ from collections.abc import Iterator
 from typing import Final
 
 from ..document import Camera, Leg
+from ..rehearsal.camera.asked_time import GapSpan
 from ..rehearsal.camera.causes import Cause
 from ..rehearsal.hands.tasks import TaskKind
 from .registry import Found, Seen, Values, check
@@ -28,7 +29,7 @@ def swap_where_no_hand(seen: Seen) -> Iterator[Found]:
             barred = isinstance(part.item, Leg) and part.item.hands != "free"
             if what is None or not barred or (what, part.id) in said:
                 continue
-            if not _could_swap(seen, run.camera, what, gap.start_ms):
+            if not _could_swap(seen, run.camera, what, gap):
                 continue
             said.add((what, part.id))
             index, importance = _where(seen, gap.assignment)
@@ -107,10 +108,12 @@ def _done(seen: Seen, kind: TaskKind) -> set[tuple[str, str]]:
     }
 
 
-def _could_swap(seen: Seen, camera: Camera, what: str, at_ms: int) -> bool:
+def _could_swap(seen: Seen, camera: Camera, what: str, gap: GapSpan) -> bool:
     """Whether what gave out comes out, and (for a battery) a charged spare lay in the bag."""
+    at_ms = gap.start_ms
     if what == "card":
-        return camera.card_slot is not None
+        asked = seen.record.written.plan.assignments[gap.assignment]
+        return camera.card_slot is not None and not camera.writes_own(camera.built(asked.set_up))
     if not camera.battery_comes_out:
         return False
     for cell in seen.record.batteries:

@@ -6,7 +6,15 @@ from collections.abc import Iterator
 from typing import Final
 
 from ..exposure import nearest_filter
-from ..picture import dark_share, lens_of, light_on, over_editing, preset_of, wanted_stops
+from ..picture import (
+    dark_share,
+    filmed_at,
+    lens_of,
+    light_on,
+    over_editing,
+    preset_of,
+    wanted_stops,
+)
 from .registry import Found, Seen, Values, check
 
 SLOW_MOTION: Final = 2.0
@@ -50,11 +58,12 @@ def dark_for_frame_rate(seen: Seen) -> Iterator[Found]:
     line = seen.record.timeline
     for number, assignment, camera, mode in seen.filmed:
         item = line.by_id[assignment.item].item
-        light = None if item is None else light_on(line, item)
+        spans = filmed_at(seen.record.written.trip, line, assignment)
+        light = None if item is None else light_on(line, item, spans)
         if item is None or light is None or "light" in assignment.features:
             continue
         lens = lens_of(camera, mode, preset_of(camera, assignment), seen.defaults)
-        if dark_share(line, item, lens) <= DARK_SHARE:
+        if dark_share(line, item, lens, spans) <= DARK_SHARE:
             continue
         values: Values = {
             "camera": camera.name,
@@ -73,13 +82,15 @@ def filter_for_half_interval(seen: Seen) -> Iterator[Found]:
     said: set[str] = set()
     for number, assignment, camera, mode in seen.filmed:
         item = line.by_id[assignment.item].item
-        light = None if item is None or camera.id in said else light_on(line, item)
+        spans = filmed_at(seen.record.written.trip, line, assignment)
+        light = None if item is None or camera.id in said else light_on(line, item, spans)
         if item is None or light is None or light.high_deg < BRIGHT_DEG:
             continue
         lens = lens_of(camera, mode, preset_of(camera, assignment), seen.defaults)
-        fits = nearest_filter(wanted_stops(light, lens) - lens.fitted_stops)
+        wanted = wanted_stops(light, lens)
+        fits = nearest_filter(wanted - lens.fitted_stops)
         said.add(camera.id)
-        if fits >= 1:
+        if fits >= 1 and nearest_filter(wanted) > lens.fitted_stops:  # none that is sold is nearer
             values: Values = {
                 "camera": camera.name,
                 "mode": mode.name,

@@ -12,6 +12,7 @@ from ..document import Assignment, Kit, Leg
 from ..rehearsal.engine.played import Played
 from ..rehearsal.hands.tasks import TaskDone
 from ..rehearsal.result.result import Move
+from ..rehearsal.trip.scene import Written
 from ..rehearsal.trip.timeline import Laid
 from ..wording.moves import (
     MOUNT_WORDS,
@@ -20,6 +21,7 @@ from ..wording.moves import (
     start_words,
     stop_words,
     task_words,
+    together_words,
 )
 
 SOON_MS: Final = 3_600_000
@@ -50,7 +52,7 @@ def _task(played: Played, number: int, done: TaskDone) -> Move:
         puts_in=names[1],
         unit=done.unit,
         alone=done.camera < 0,
-        text=task_words(done.kind, *names) + again(played.hands.done, number),
+        text=task_words(done.kind, *names, cable=done.cable) + again(played.hands.done, number),
     )
 
 
@@ -105,7 +107,27 @@ def _starts_and_stops(played: Played) -> list[Move]:
             after = mine[number + 1] if number + 1 < len(mine) else None
             if after is None or order[after.item] != place + 1:
                 moves.append(_stop(laid, place, assignment))
-    return moves
+    return _pressed_once(document, moves)
+
+
+def _pressed_once(document: Written, moves: list[Move]) -> list[Move]:
+    """One action starts all cameras that are linked: one move, which names them.
+
+    Source: model/hands#links.
+    """
+    names = {camera.id: camera.name for camera in document.kit.cameras}
+    groups = [link.cameras for link in document.plan.links]
+    by_press: dict[tuple[int, int], list[Move]] = {}
+    for move in moves:
+        group = next((n for n, one in enumerate(groups) if move.camera in one), None)
+        if move.kind == "start" and group is not None:
+            by_press.setdefault((move.at_ms, group), []).append(move)
+    merged = [one for press in by_press.values() for one in press]
+    kept = [move for move in moves if all(move is not one for one in merged)]
+    for first, *others in by_press.values():
+        told = {names[one.camera]: one.text for one in others}
+        kept.append(first.model_copy(update={"text": together_words(first.text, told)}))
+    return kept
 
 
 def _same_way(one: Assignment, other: Assignment) -> bool:

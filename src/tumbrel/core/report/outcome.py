@@ -7,7 +7,7 @@ from collections import defaultdict
 from dataclasses import replace
 from typing import Final
 
-from ..document import Loop, Plan, PlanDocument
+from ..document import Armed, Loop, Plan, PlanDocument
 from ..findings import findings_of
 from ..light import SunDays, sun_heights_of_day
 from ..mistakes import idle
@@ -322,15 +322,22 @@ def _watched_ms(played: Played, run: CameraRun) -> int:
 
 def _coverage(plan: Plan, cameras: list[CameraRun]) -> tuple[Coverage, ...]:
     angles = {c.camera: c.angle for c in plan.cameras}
-    rows: dict[tuple[CoverageBy, str], list[int]] = defaultdict(lambda: [0, 0])
+    lets_go = {n for n, one in enumerate(plan.assignments) if isinstance(one.pattern, Loop | Armed)}
+    rows: dict[tuple[CoverageBy, str], list[int]] = defaultdict(lambda: [0, 0, 0])
     for run in cameras:
-        by_assignment: dict[int, list[int]] = defaultdict(lambda: [0, 0])
+        by_assignment: dict[int, list[int]] = defaultdict(lambda: [0, 0, 0])
         for filmed in run.time.filmed:
-            by_assignment[filmed.assignment][0] += filmed.end_ms - filmed.start_ms
-            by_assignment[filmed.assignment][1] += filmed.end_ms - filmed.start_ms
+            length_ms = filmed.end_ms - filmed.start_ms
+            row = by_assignment[filmed.assignment]
+            row[0] += length_ms
+            row[1] += length_ms
+            row[2] += 0 if filmed.assignment in lets_go else length_ms
         for gap in run.time.gaps:
             by_assignment[gap.assignment][0] += gap.end_ms - gap.start_ms
-        for number, (asked_ms, filmed_ms) in by_assignment.items():
+        for clip in run.recorder.kept:
+            if clip.assignment in lets_go:
+                by_assignment[clip.assignment][2] += clip.end_ms - clip.start_ms
+        for number, (asked_ms, filmed_ms, kept_ms) in by_assignment.items():
             assignment = plan.assignments[number]
             angle = assignment.angle or angles.get(run.id, "sight")
             for key in (
@@ -339,9 +346,11 @@ def _coverage(plan: Plan, cameras: list[CameraRun]) -> tuple[Coverage, ...]:
                 ("importance", assignment.importance),
                 ("camera", run.id),
             ):
-                rows[key][0] += asked_ms
-                rows[key][1] += filmed_ms
+                row = rows[key]
+                row[0] += asked_ms
+                row[1] += filmed_ms
+                row[2] += min(filmed_ms, kept_ms)
     return tuple(
-        Coverage(by=by, key=key, asked_ms=row[0], filmed_ms=row[1])
+        Coverage(by=by, key=key, asked_ms=row[0], filmed_ms=row[1], kept_ms=row[2])
         for (by, key), row in rows.items()
     )

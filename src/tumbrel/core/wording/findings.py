@@ -17,9 +17,14 @@ SENTENCES: dict[str, str] = {
     "Fit a smaller card.",
     "card_too_slow": "{card} sustains {sustains_mb_s} MB/s; {camera} writes up to {peak_mb_s} MB/s "
     "in {mode}. Take a faster card or a lower bitrate.",
+    "card_below_class": "{card} is of class {has}; {camera}'s maker wants {wants} or faster. Take "
+    "another card, or try this one for as long as you will film.",
     "battery_of_wrong_family": "{battery} is of family {family}; {camera} takes {wanted}. "
     "Fit another battery.",
     "battery_unused": "{battery} charged and nobody uses {it}.",
+    "module_unused": "{module} is charged and never put on {camera}, which runs empty.",
+    "never_charged": "{camera} runs empty, and nothing that you carry can charge it: {why}. Say "
+    "what its port takes, if it has one, or carry a charger.",
     "draw_assumed": "What {camera} draws in {mode} is assumed, {watts} W by {by}: how long it "
     "lasts is a guess. One run on the bench tells.",
     "mode_missing": "{camera} has no mode '{mode}' any more. Choose another on the board.",

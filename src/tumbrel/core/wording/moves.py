@@ -52,8 +52,11 @@ def again_words(charged: bool, gave_out: str) -> str:
     return f" again: {gave_out} would not last" if gave_out else " again"
 
 
-def task_words(kind: str, takes_out: str, puts_in: str) -> str:
-    """A swap as "A3 → A2", a move as "chest → stick", a set-up as "rebuilt cased"."""
+def task_words(kind: str, takes_out: str, puts_in: str, *, cable: bool = True) -> str:
+    """A swap as "A3 → A2", a move as "chest → stick", a set-up as "rebuilt cased".
+
+    A copy by radio has no cable to take off.
+    """
     change = f"{takes_out} → {puts_in}" if takes_out else f"{puts_in} in"
     words = {
         "restart": "start again",
@@ -61,9 +64,19 @@ def task_words(kind: str, takes_out: str, puts_in: str) -> str:
         "move": f"{takes_out} → {puts_in}" if takes_out else f"rebuilt {puts_in}",
         "plug": f"plug {takes_out} into {puts_in}" if puts_in else f"plug {takes_out}",
         "copy": f"copy {takes_out} to {puts_in}",
-        "copy_end": f"take the cable off {puts_in}"
-        if takes_out
-        else f"check {puts_in}, then delete what it has",
+        "copy_end": _ends_copy(takes_out, puts_in, cable=cable),
         "swap": change,
     }
     return words.get(kind, f"{kind} {change}")
+
+
+def _ends_copy(takes_out: str, puts_in: str, *, cable: bool) -> str:
+    if not takes_out:
+        return f"check {puts_in}, then delete what it has"
+    return f"take the cable off {puts_in}" if cable else f"check that {puts_in} has it all"
+
+
+def together_words(text: str, others: Mapping[str, str]) -> str:
+    """One press that starts linked cameras: what the first does, and the others, by name."""
+    told = (name if what == text else f"{name} ({what})" for name, what in others.items())
+    return f"{text}, with {', '.join(told)}: one press" if others else text

@@ -70,11 +70,16 @@ def verdict_words(told: Told) -> tuple[str, str]:
     return _headline(told), " ".join(filter(None, parts))
 
 
+def musts_broken(count: int) -> str:
+    """How many musts are broken, the number as a word."""
+    number = NUMBERS[count].lower() if count < len(NUMBERS) else str(count)
+    return f"{number} must is broken" if count == 1 else f"{number} musts are broken"
+
+
 def _headline(told: Told) -> str:
     musts = told.broken_musts
     if musts:
-        number = NUMBERS[musts] if musts < len(NUMBERS) else str(musts)
-        return f"{number} must is broken." if musts == 1 else f"{number} musts are broken."
+        return f"{opening(musts_broken(musts))}."
     asked = any(one.importance == "must" for one in told.document.plan.assignments)
     every = "Every must is filmed, " if asked else ""
     if told.stops:

@@ -1,6 +1,6 @@
 import { Button } from "@mui/material";
 import { useState } from "react";
-import { cureFigures } from "../../domain/cures";
+import { apart, cureFigures } from "../../domain/cures";
 import type { Cure, CureOutcome, CureTarget, PlanDocument } from "../../domain/types";
 import { useCures } from "./useCures";
 
@@ -20,6 +20,7 @@ export interface Curing {
 }
 
 const SHOWN = 4;
+const GIVEN = 2;
 
 type CuresProps = Pick<Curing, "document" | "tried" | "onTry" | "onKeep"> & { target: CureTarget };
 
@@ -29,38 +30,17 @@ export function Cures({ document, tried, onTry, onKeep, target }: CuresProps) {
   const searching = outcome === null && error === null && !stopped;
   const order = useOrder(outcome);
   const inOrder = order.inOrder?.flatMap((place) => cures[place] ?? []) ?? cures;
+  const [cured, given] = apart(inOrder);
+  const lines = { tried, onTry, onKeep };
   return (
     <div className="cures" role="group" aria-label="Cures" {...order.watched}>
-      <ul className="plain-list">
-        {inOrder.slice(0, SHOWN).map((cure) => (
-          <li key={cure.text} className="cure">
-            <p>
-              {cure.text} <span className="label cure-figures">{cureFigures(cure)}</span>
-              {cure.closes ? null : <span className="hint"> It closes part of it.</span>}
-              {cure.side.map((side) => (
-                <span key={side} className="hint cure-side">
-                  {side}
-                </span>
-              ))}
-              {cure.kit == null ? null : (
-                <span className="hint cure-side">It changes the kit, for all its trips.</span>
-              )}
-            </p>
-            <div className="row">
-              <Button
-                size="small"
-                aria-pressed={tried === cure}
-                onClick={() => onTry(tried === cure ? null : cure)}
-              >
-                {tried === cure ? "Leave it" : "Try"}
-              </Button>
-              <Button size="small" variant="contained" onClick={() => onKeep(cure)}>
-                Keep
-              </Button>
-            </div>
-          </li>
-        ))}
-      </ul>
+      <CureLines cures={cured.slice(0, SHOWN)} {...lines} />
+      {given.length === 0 ? null : (
+        <>
+          <h3 className="label">Giving up</h3>
+          <CureLines cures={given.slice(0, GIVEN)} {...lines} />
+        </>
+      )}
       {searching ? (
         <p role="status">
           Rehearsing cures…{" "}
@@ -73,6 +53,49 @@ export function Cures({ document, tried, onTry, onKeep, target }: CuresProps) {
       {error === null ? null : <p role="alert">{error}</p>}
     </div>
   );
+}
+
+type LinesProps = Pick<CuresProps, "tried" | "onTry" | "onKeep"> & { cures: readonly Cure[] };
+
+/** A line a cure: what to do, what it gains and costs, and the verdict that it leaves. */
+function CureLines({ cures, tried, onTry, onKeep }: LinesProps) {
+  return (
+    <ul className="plain-list">
+      {cures.map((cure) => (
+        <li key={cure.text} className="cure">
+          <p>
+            {cure.text} <span className="label cure-figures">{cureFigures(cure)}</span>
+            {cure.closes ? null : <span className="hint"> It closes part of it.</span>}
+            <span className="hint cure-side">{sentence(cure.leaves)}</span>
+            {cure.side.map((side) => (
+              <span key={side} className="hint cure-side">
+                {side}
+              </span>
+            ))}
+            {cure.kit == null ? null : (
+              <span className="hint cure-side">It changes the kit, for all its trips.</span>
+            )}
+          </p>
+          <div className="row">
+            <Button
+              size="small"
+              aria-pressed={tried === cure}
+              onClick={() => onTry(tried === cure ? null : cure)}
+            >
+              {tried === cure ? "Leave it" : "Try"}
+            </Button>
+            <Button size="small" variant="contained" onClick={() => onKeep(cure)}>
+              Keep
+            </Button>
+          </div>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function sentence(words: string): string {
+  return `${words.charAt(0).toUpperCase()}${words.slice(1)}.`;
 }
 
 /** The order of worth, once it is known; never while somebody points at the list or is in it. */

@@ -63,7 +63,15 @@ describe("whether a camera serves on a leg", () => {
 describe("variety", () => {
   const rehearsal = {
     ...REHEARSAL,
-    coverage: [{ by: "angle" as const, key: "sight", asked_ms: 3_600_000, filmed_ms: 3_000_000 }],
+    coverage: [
+      {
+        by: "angle" as const,
+        key: "sight",
+        asked_ms: 3_600_000,
+        filmed_ms: 3_000_000,
+        kept_ms: 3_000_000,
+      },
+    ],
   };
   it("is minutes by angle, and leads to a camera that would serve", async () => {
     const goTo = vi.fn();

@@ -1,3 +1,4 @@
+import { CLASSES } from "../../domain/cardClasses";
 import * as assume from "../../domain/assumed";
 import * as fieldLimits from "../../domain/limits";
 import { Button } from "@mui/material";
@@ -228,14 +229,7 @@ function MemoryFields({ camera, put }: { camera: Camera; put: Put }) {
         }
       />
       {memory.kind === "slot" ? (
-        <NumberIn
-          label="Largest card"
-          unit="GB"
-          value={memory.largest_gb}
-          {...fieldLimits.CardSlot.largest_gb}
-          whole
-          onCommit={(largest_gb) => put({ memory: { ...memory, largest_gb } })}
-        />
+        <SlotFields slot={memory} put={(changed) => put({ memory: { ...memory, ...changed } })} />
       ) : (
         <>
           <NumberIn
@@ -260,13 +254,9 @@ function MemoryFields({ camera, put }: { camera: Camera; put: Put }) {
           />
           {camera.slot == null ? null : (
             <>
-              <NumberIn
-                label="Largest card"
-                unit="GB"
-                value={camera.slot.largest_gb}
-                {...fieldLimits.CardSlot.largest_gb}
-                whole
-                onCommit={(largest_gb) => put({ slot: { ...SLOT, largest_gb } })}
+              <SlotFields
+                slot={camera.slot}
+                put={(changed) => put({ slot: { ...SLOT, ...camera.slot, ...changed } })}
               />
               <NumberIn
                 label="Moves to the card at"
@@ -281,6 +271,31 @@ function MemoryFields({ camera, put }: { camera: Camera; put: Put }) {
           )}
         </>
       )}
+    </>
+  );
+}
+
+type Slot = NonNullable<Camera["slot"]>;
+const ANY_CLASS = { value: "any", name: "any" } as const;
+
+/** Which cards go in: how large, and of what class its maker wants them at least. */
+function SlotFields({ slot, put }: { slot: Slot; put: (changed: Partial<Slot>) => void }) {
+  return (
+    <>
+      <NumberIn
+        label="Largest card"
+        unit="GB"
+        value={slot.largest_gb}
+        {...fieldLimits.CardSlot.largest_gb}
+        whole
+        onCommit={(largest_gb) => put({ largest_gb })}
+      />
+      <ChoiceIn
+        label="Cards of at least"
+        value={slot.slowest_class ?? "any"}
+        choices={[ANY_CLASS, ...CLASSES.map((value) => ({ value, name: value }))]}
+        onCommit={(value) => put({ slowest_class: value === "any" ? null : value })}
+      />
     </>
   );
 }

@@ -1,3 +1,4 @@
+import { CLASSES } from "../../domain/cardClasses";
 import * as assume from "../../domain/assumed";
 import * as limits from "../../domain/limits";
 import { familyIsFree, withCopiedBattery, withCopiedCard } from "../../domain/kitEdits";
@@ -26,7 +27,6 @@ export interface UnitProps<Unit> {
   editKit: (change: (old: Kit) => Kit) => void;
 }
 
-const CLASSES = ["C10", "U1", "U3", "V6", "V10", "V30", "V60", "V90"] as const;
 const DRIVES: Record<Drive["kind"], string> = {
   phone: "phone",
   drive: "drive",

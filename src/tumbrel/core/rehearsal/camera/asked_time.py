@@ -46,14 +46,26 @@ class FilmedSpan:
 
 @mypyc_attr(serializable=True)
 class AskedTime:
-    """Keeps asked = filmed + gaps, to the millisecond."""
+    """Keeps asked = filmed + gaps, to the millisecond.
 
-    __slots__ = ("_film_since_ms", "_gap_cause", "_gap_since_ms", "filmed", "gaps")
+    Of a gap by cold, what lasts longer than warmth would have carried it on (`cold_left_ms`) is
+    told as empty (model/results#gaps).
+    """
+
+    __slots__ = (
+        "_film_since_ms",
+        "_gap_cause",
+        "_gap_since_ms",
+        "cold_left_ms",
+        "filmed",
+        "gaps",
+    )
 
     def __init__(self) -> None:
         self._gap_since_ms: int | None = None
         self._gap_cause = Cause.BOOT
         self._film_since_ms: int | None = None
+        self.cold_left_ms = 0
         self.gaps: Log[GapSpan] = Log()
         self.filmed: Log[FilmedSpan] = Log()
 
@@ -105,8 +117,17 @@ class AskedTime:
     def _close_gap(self, now_ms: int, asked: Asked) -> None:
         since_ms = self._gap_since_ms
         self._gap_since_ms = None
-        if since_ms is not None and since_ms < now_ms:
-            self.gaps.append(GapSpan(since_ms, now_ms, self._gap_cause, asked.assignment))
+        if since_ms is None or since_ms >= now_ms:
+            return
+        cause, number = self._gap_cause, asked.assignment
+        if cause is Cause.COLD:
+            until_ms = min(now_ms, since_ms + self.cold_left_ms)
+            self.cold_left_ms -= until_ms - since_ms
+            if until_ms > since_ms:
+                self.gaps.append(GapSpan(since_ms, until_ms, cause, number))
+            since_ms, cause = until_ms, Cause.EMPTY
+        if since_ms < now_ms:
+            self.gaps.append(GapSpan(since_ms, now_ms, cause, number))
 
 
 def first_of(holds: Mapping[Cause, int]) -> Cause:

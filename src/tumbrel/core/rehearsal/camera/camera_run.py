@@ -15,10 +15,10 @@ from ...memory import memory_key
 from ..power.consumer import Consumer
 from ..stock.batteries import Cell
 from ..stock.cards import CardRun
-from ..trip.asked import Asked, Recording, Worn, move_ms
+from ..trip.asked import Asked, Framing, Recording, Worn, move_ms
 from ..trip.scene import CameraAtStart, Scene
 from .asked_time import AskedTime
-from .causes import Cause
+from .causes import STOPPED_FOR_GOOD, Cause
 from .energy import LEAST_W, Energy
 from .forecast import Event, Forecast, thawed
 from .recorder import Recorder
@@ -30,7 +30,6 @@ from .turns import BOOTING, FILMING, OFF, STANDBY, Due, Priority, State
 
 SEEN_AT_MS: Final = (600_000, 1_500_000, 3_000_000)
 LONG_REST_MS: Final = 3_600_000
-COLD_NOT_EMPTY: Final = 0.03
 
 
 @mypyc_attr(serializable=True)
@@ -122,7 +121,16 @@ class CameraRun(Consumer):
 
     def would_take_w(self) -> float:
         """What it would take were a source switched on for it [W]."""
-        return self._wants_w(to_come=self.schedule.wanted is not None, most=False)
+        return self._wants_w(to_come=self._keeps_on(), most=False)
+
+    def _keeps_on(self) -> bool:
+        """Whether it would go on drawing: wanted, not stopped for good, no frame now and then."""
+        wanted = self.schedule.wanted
+        if wanted is None or not STOPPED_FOR_GOOD.isdisjoint(self.holds):
+            return False
+        how = wanted.how
+        off_ms = how.every_ms - how.on_ms if isinstance(how, Framing) and how.on_ms else 0
+        return off_ms < self.defaults.bank_off_after_s.value * 1000
 
     def _wants_w(self, *, to_come: bool, most: bool) -> float:
         self.energy.look(self.state, self.recording)

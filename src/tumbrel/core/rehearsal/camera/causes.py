@@ -34,3 +34,6 @@ CAUSE_ORDER = {cause: number for number, cause in enumerate(Cause)}
 
 SHORT_ONES_ARE_NOTES = frozenset({Cause.BOOT, Cause.SAVE, Cause.CLIP_LIMIT})
 GAVE_OUT = frozenset({Cause.EMPTY, Cause.COLD, Cause.NO_BATTERY, Cause.NO_POWER})
+STOPPED_FOR_GOOD = frozenset(
+    {Cause.PLAN, Cause.NO_CARD, Cause.CARD_UNFIT, Cause.HOT, Cause.CARD_FULL}
+)

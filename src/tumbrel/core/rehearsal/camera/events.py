@@ -10,7 +10,7 @@ from ..stock.clips import Frames
 from ..trip.asked import Arming, Asked, Framing, Looping, Recording, Streaming
 from .camera_run import CameraRun
 from .causes import Cause
-from .starting import ran_out
+from .starting import gives_out, ran_out
 from .turns import BETWEEN_FRAMES, BOOTING, COPYING, FILMING, OFF, RECORDING, STANDBY, Due, Priority
 
 OPENED_CYCLES: Final = 3
@@ -274,7 +274,7 @@ def _stop_empty(run: CameraRun) -> None:
     if run.line() <= 0.0:
         run.energy.lost_wh += cell.charge * cell.wh
         cell.charge = 0.0
-    run.holds[ran_out(run)] = run.now_ms
+    gives_out(run, ran_out(run))
     run.account()
 
 

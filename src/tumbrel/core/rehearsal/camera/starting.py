@@ -4,12 +4,14 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, Final
 
+from ...charging import MS_PER_HOUR
 from .causes import GAVE_OUT, Cause
 
 if TYPE_CHECKING:
     from .camera_run import CameraRun
 
-COLD_NOT_EMPTY: Final = 0.03
+WARM_C: Final = 20.0
+CARRIES_ON_MS: Final = 60_000
 
 
 def held_back(run: CameraRun) -> bool:
@@ -22,8 +24,8 @@ def held_back(run: CameraRun) -> bool:
     for cause in GAVE_OUT:
         if cause is not power:
             run.holds.pop(cause, None)
-    if power is not None:
-        run.holds.setdefault(power, run.now_ms)
+    if power is not None and power not in run.holds:
+        gives_out(run, power)
     if run.card is None or run.recorder.has_room(run.card, run.schedule.wanted):
         run.holds.pop(Cause.CARD_FULL, None)
     else:
@@ -56,6 +58,26 @@ def fed_enough(run: CameraRun) -> bool:
 
 
 def ran_out(run: CameraRun) -> Cause:
-    """Empty; or held back by the cold, when a warm cell would still give something."""
+    """Empty; or held back by the cold, where warmth would have carried it on by a minute.
+
+    Source: model/results#gaps.
+    """
     held = run.cell.charge if run.cell is not None else 0.0
-    return Cause.COLD if held >= COLD_NOT_EMPTY else Cause.EMPTY
+    return Cause.COLD if carries_on_ms(run, held) >= CARRIES_ON_MS else Cause.EMPTY
+
+
+def gives_out(run: CameraRun, cause: Cause) -> None:
+    """It has no power from now on; of the gap that warmth would have carried it through is cold."""
+    run.holds[cause] = run.now_ms
+    if cause is Cause.COLD:
+        held = run.cell.charge if run.cell is not None else 0.0
+        run.time.cold_left_ms = carries_on_ms(run, held)
+
+
+def carries_on_ms(run: CameraRun, charge: float) -> int:
+    """How much longer the battery in a camera would last at a charge [0..1], were it warm [ms]."""
+    wanted = run.schedule.wanted or run.schedule.last_wanted
+    if run.cell is None or wanted is None or wanted.need_w <= 0.0:
+        return 0
+    held_wh = run.cell.wh * (charge - run.energy.curve.at(WARM_C))
+    return max(0, round(held_wh / wanted.need_w * MS_PER_HOUR))

@@ -242,7 +242,7 @@ class Rehearser:
                 if instant > at_ms:
                     heapq.heappush(self.decisions, instant)
         task = self.hands.choose(at_ms)
-        looks = self.hands.plugging.looks
+        looks = self.hands.looks
         while looks:
             heapq.heappush(self.decisions, looks.pop())
         if task is None:

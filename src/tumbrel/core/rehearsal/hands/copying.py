@@ -12,7 +12,7 @@ from ...charging import NEVER_MS
 from ...document import Copy, Drive
 from ...memory import memory_key
 from ..camera.camera_run import CameraRun
-from ..camera.handled import begin_copying, end_copying, may_copy
+from ..camera.handled import begin_copying, end_copying, may_copy, next_start_ms
 from ..state.append_log import Log
 from ..stock.cards import CardRun
 from ..stock.clips import Kept
@@ -63,7 +63,8 @@ class Job:
 
     `wholes` is what has gone over once each clip has [bytes], `lands_ms` when those did that have;
     `own_rate` [bytes/s] is what its reader and its cable or radio do by themselves; what it copies
-    to is shared. It has gone over `done` bytes at `at_ms`, and is cut short at `until_ms`.
+    to is shared. It has gone over `done` bytes at `at_ms`, and is cut short at `until_ms`, by what
+    `cut_by` says.
     """
 
     number: int
@@ -81,6 +82,7 @@ class Job:
     lands_ms: list[int]
     at_ms: float
     done: float = 0.0
+    cut_by: str = "cut_short"
 
 
 @mypyc_attr(serializable=True)
@@ -112,6 +114,7 @@ class Copying:
     def use_scene(self, scene: Scene) -> None:
         """Go by a scene that was the same until now."""
         self.wanted = scene.hands.copies
+        self.timeline = scene.timeline
 
     # -- when -----------------------------------------------------------------------
 
@@ -133,11 +136,15 @@ class Copying:
                 card is None
                 or busy
                 or self._to(copy, run) is None
-                or now_ms + 2 * self.takes_ms >= interval.end_ms
+                or now_ms + self.takes_ms >= self._until_ms(copy, run, interval)
             ):
                 continue
             return BeginCopy(COPY_RANK, 1, number, self.takes_ms, run, number, copy)
         return None
+
+    def by_radio(self, number: int) -> bool:
+        """Whether a copy goes without a cable."""
+        return self.wanted[number].by == "radio"
 
     def awaited(self, run: CameraRun) -> set[str]:
         """Where the plan still copies from a camera, for which it wants power."""
@@ -146,6 +153,27 @@ class Copying:
             for number, copy in enumerate(self.wanted)
             if number not in self.begun and self._where(copy)[0] is run
         }
+
+    def needs_wh(self, run: CameraRun, here: Laid, now_ms: int) -> float:
+        """What a camera draws for a copy that the plan wants here and that can be begun [W h]."""
+        for number, copy in enumerate(self.wanted):
+            if copy.item != here.id or number in self.begun:
+                continue
+            owner, card = self._where(copy)
+            drive = self._to(copy, owner)
+            if owner is not run or card is None or drive is None:
+                continue
+            size = sum(self._size(clip, copy) for clip in self.clips_on(card.store.id, now_ms))
+            radio_w = run.energy.radio_w if copy.by == "radio" else 0.0
+            seconds = size / min(card.read_bytes_s, self._link_mb_s(copy, drive) * 1e6)
+            return (run.energy.standby_w + radio_w) * seconds / 3600.0
+        return 0.0
+
+    def _link_mb_s(self, copy: Copy, drive: Drive) -> float:
+        """How fast its cable or radio is [MB/s]."""
+        if copy.by != "radio":
+            return drive.link_mb_s
+        return self.radio_mb_s if drive.radio_mb_s is None else drive.radio_mb_s
 
     def _where(self, copy: Copy) -> tuple[CameraRun | None, CardRun | None]:
         if copy.camera is not None:
@@ -182,9 +210,6 @@ class Copying:
         drive = self._to(copy, run)
         if card is None or drive is None:
             return
-        link_mb_s = drive.link_mb_s
-        if copy.by == "radio":
-            link_mb_s = self.radio_mb_s if drive.radio_mb_s is None else drive.radio_mb_s
         room = self.room[drive.id] - self._promised(drive)
         clips: list[Kept] = []
         wholes: list[int] = []
@@ -201,12 +226,22 @@ class Copying:
             wholes.append(size + (wholes[-1] if wholes else 0))
         if run is not None:
             begin_copying(run, by_radio=copy.by == "radio")
-        own_rate = min(card.read_bytes_s, link_mb_s * 1e6)
-        until_ms = interval.end_ms - self.takes_ms
+        own_rate = min(card.read_bytes_s, self._link_mb_s(copy, drive) * 1e6)
+        until_ms = self._until_ms(copy, run, interval)
         job = Job(number, copy, card, run, drive, now_ms, until_ms, until_ms, clips, wholes,
                   without_room, own_rate, [], float(now_ms))  # fmt: skip
         self.jobs.append(job)
         self._reckon(drive, now_ms)
+
+    def _until_ms(self, copy: Copy, run: CameraRun | None, interval: FreeHands) -> int:
+        """Until when a copy may go on: its stop, its free hands, and what its camera is asked next.
+
+        Its cable comes off before. Source: model/memory#copies.
+        """
+        ends_ms = min(interval.end_ms, self.timeline.by_id[copy.item].end_ms)
+        if run is not None:
+            ends_ms = min(ends_ms, next_start_ms(run))
+        return ends_ms - self.takes_ms
 
     def _gone_on(self, drive: Drive, now_ms: int) -> list[Job]:
         """All that copy to a drive, moved to a time."""
@@ -258,7 +293,7 @@ class Copying:
         missed = job.clips[len(landed) :]
         left = [*missed, *job.without_room]
         left_bytes = sum(self._size(clip, job.copy) for clip in left)
-        why = "no_room" if job.without_room else "cut_short" if missed else ""
+        why = "no_room" if job.without_room else job.cut_by if missed else ""
         self.copied.append(
             CopyDone(
                 number,
@@ -313,6 +348,7 @@ class Copying:
         for job in list(self.jobs):
             if job.run is run:
                 self._gone_on(job.drive, now_ms)
+                job.cut_by = "too_hot" if run.hot else "no_power"
                 job.ends_ms = job.until_ms = min(job.ends_ms, now_ms)
                 self._reckon(job.drive, now_ms)
 

@@ -12,7 +12,14 @@ from mypy_extensions import mypyc_attr
 from ...document import Leg, ManualSwap
 from ..camera.camera_run import CameraRun
 from ..camera.causes import Cause
-from ..camera.handled import begin_handling, end_handling, fit_card, fit_cell, lets_go
+from ..camera.handled import (
+    begin_handling,
+    end_handling,
+    fit_card,
+    fit_cell,
+    lets_go,
+    may_copy,
+)
 from ..camera.turns import FILMING, OFF, STANDBY
 from ..power.consumer import Consumer
 from ..power.grid import Grid
@@ -33,6 +40,7 @@ from .swapping import Swapping
 from .tasks import (
     AnyTask,
     BeginCopy,
+    EndCopy,
     LayInCharger,
     OnCamera,
     PlugIn,
@@ -71,8 +79,10 @@ class Hands:
         self.defaults = scene.defaults
         self.copying = Copying(scene, cameras, cards)
         self.handling = Handling(scene, cameras)
-        self.swapping = Swapping(scene, cells, cards, self.handling)
-        self.plugging = Plugging(scene, cameras, cells, grid, self.copying, self.handling)
+        self.looks: set[int] = set()
+        self.swapping = Swapping(scene, cells, cards, self.handling, self.looks)
+        power = (grid, self.copying, self.handling)
+        self.plugging = Plugging(scene, cameras, cells, *power, self.looks)
         self.modules = Modules(grid, self.swapping)
         self.timeline, self.plan = scene.timeline, scene.hands
         self._enough: dict[int, tuple[int, int, str, str, float]] = {}
@@ -193,10 +203,12 @@ class Hands:
         said = self.plan.swaps.get((run.camera.id, here.id))
         schedule = run.schedule
         asked_ms = horizon_ms if run.cell else self.timeline.next_free_end_ms(now_ms)
-        if said is None and schedule.wanted is None and not schedule.is_asked_before(asked_ms):
-            return None
         if Cause.COPYING in run.holds:
             return None
+        if said is None and schedule.wanted is None:
+            back = self._back_in(run, now_ms)
+            if back is not None or not schedule.is_asked_before(asked_ms):
+                return back or self._for_copy(run, here, now_ms)
         as_before = self._as_before(run, asked_ms)
         rides = run.index in self.grid.rides
         if said is None and not rides and self._enough.get(run.index) == as_before:
@@ -219,13 +231,30 @@ class Hands:
         held_wh = reach.gives_wh(run.cell, wanted) if run.cell and reach.starts() else None
         swap = None if said else self.swapping.battery_due(run, need, held_wh, reach)
         card_here = (run.camera.id, here.id) in self.plan.card_swaps  # the plan's word is all
-        change = None if card_here else self.swapping.card_due(run, need, now_ms)
+        if card_here:
+            change = None
+        else:
+            held = reach.gives_wh(run.cell, need.wh) if held_wh is None and run.cell else held_wh
+            change = self.swapping.card_due(run, need, held or 0.0, reach)
         task = module or swap or change or self._restart_due(run, need)
         idle = run.state == OFF and schedule.wanted is None
         rests = idle and not run.dead and run.energy.off_w == 0.0
         if task is None and rests and run.cell and (held_wh or 0.0) >= wanted:
             self._enough[run.index] = as_before
-        return task
+        return task or self._for_copy(run, here, now_ms)
+
+    def _back_in(self, run: CameraRun, now_ms: int) -> SwapBattery | None:
+        """Its own battery, which was taken out to charge, of a camera that is asked later."""
+        if run.cell is not None or run.schedule.following() is None:
+            return None
+        return self.swapping.back_in(run, now_ms)
+
+    def _for_copy(self, run: CameraRun, here: Laid, now_ms: int) -> SwapBattery | None:
+        """A battery for a copy that the plan wants here, where the camera has no power for it."""
+        if run.state != OFF or run.schedule.wanted is not None or may_copy(run):
+            return None
+        copied_wh = self.copying.needs_wh(run, here, now_ms)
+        return self.swapping.for_copy(run, copied_wh, now_ms) if copied_wh > 0.0 else None
 
     @staticmethod
     def _as_before(run: CameraRun, asked_ms: int) -> tuple[int, int, str, str, float]:
@@ -300,8 +329,10 @@ class Hands:
         if isinstance(task, OnCamera):
             touched += self._linked_starts(task.run)
         start_ms = now_ms - task.takes_ms
+        cable = not (isinstance(task, EndCopy) and self.copying.by_radio(task.number))
+        names = out_name, in_name
         self.done.append(
-            TaskDone(start_ms, now_ms, task.camera, task.kind, out_name, in_name, task.unit)
+            TaskDone(start_ms, now_ms, task.camera, task.kind, *names, task.unit, cable)
         )
         return touched
 
@@ -331,6 +362,7 @@ class Hands:
         if isinstance(task, WakeBank):
             assert task.supply.bank is not None
             task.supply.bank.switched_off = False
+            task.supply.bank.woken_ms = now_ms
             return "", task.supply.source.name
         if isinstance(task, BeginCopy):
             return self._copying_begun(task, now_ms)
@@ -349,7 +381,9 @@ class Hands:
         if holder is not None:
             holder.advance(run.now_ms)
             fit_cell(holder, None)
-        fit_cell(run, cell)
+        old = fit_cell(run, cell)
+        if old is not None and not task.said_at:
+            old.leave(run.id, now_ms)
         end_handling(run, Cause.SWAP)
         return out_name, cell.name
 
@@ -385,6 +419,7 @@ class Hands:
             old.move(old.home, now_ms)
         if run is not None and run.cell is cell:
             fit_cell(run, None)
+            cell.leave(run.id, now_ms)
             interval = self.timeline.free_interval(now_ms - 1)
             if interval is not None:  # it is looked at again when it must be back
                 self.to_come.append(max(now_ms, self.plugging.back_by_ms(run, interval)))

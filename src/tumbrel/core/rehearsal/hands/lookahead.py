@@ -10,14 +10,18 @@ from ...energy import spent_wh
 from ..camera.camera_run import CameraRun
 from ..camera.schedule import AskedSum
 
+LEAST_GAIN_MS: Final = 60_000.0
+LEAST_GAIN_SHARE: Final = 0.02
+
 
 class Need:
     """Watt-hours and bytes asked over a horizon, heat ignored; boot, armed and standby included.
 
-    `lasts_ms` is how long what it holds would last; `mean_w` what it draws while it is asked.
+    `lasts_ms` is how long what it holds would last; `mean_w` what it draws while it is asked, which
+    is for `asked_ms`.
     """
 
-    __slots__ = ("bytes", "importance", "lasts_ms", "mean_w", "peak_rate", "rate", "wh")
+    __slots__ = ("asked_ms", "bytes", "importance", "lasts_ms", "mean_w", "peak_rate", "rate", "wh")
 
     def __init__(
         self,
@@ -28,6 +32,7 @@ class Need:
         lasts_ms: int,
         mean_w: float,
         rate: float,
+        asked_ms: int,
     ) -> None:
         self.wh: Final = wh
         self.bytes: Final = size
@@ -36,6 +41,15 @@ class Need:
         self.lasts_ms: Final = lasts_ms
         self.mean_w: Final = mean_w
         self.rate: Final = rate
+        self.asked_ms: Final = asked_ms
+
+    def least_gain_ms(self) -> float:
+        """What a swap must gain at least: a minute, or 2 % of what is asked (model/hands#swap)."""
+        return min(LEAST_GAIN_MS, LEAST_GAIN_SHARE * self.asked_ms)
+
+    def least_gain_wh(self) -> float:
+        """The same as energy [W h]."""
+        return self.mean_w * self.least_gain_ms() / MS_PER_HOUR
 
     def without(self, wh: float) -> Need:
         """What is left of it once a module gives some of the energy."""
@@ -47,6 +61,7 @@ class Need:
             self.lasts_ms,
             self.mean_w,
             self.rate,
+            self.asked_ms,
         )
 
 
@@ -70,7 +85,8 @@ def need_of(run: CameraRun, now_ms: int, horizon_ms: int) -> Need:
     peak = known.peak_rate or None
     mean_w = known.wh * MS_PER_HOUR / known.asked_ms if known.asked_ms else 0.0
     rate = max(1.0, known.last_rate)
-    return Need(known.wh, round(known.bytes), peak, known.importance, lasts_ms, mean_w, rate)
+    size, asked_ms = round(known.bytes), known.asked_ms
+    return Need(known.wh, size, peak, known.importance, lasts_ms, mean_w, rate, asked_ms)
 
 
 def _sum(run: CameraRun, first: int, last: int, now_ms: int, horizon_ms: int) -> AskedSum:

@@ -86,7 +86,7 @@ class Modules:
             return None
         gained_wh = min(need.wh, self._gives_wh(best)) - min(need.wh, gives_wh)
         costs_wh = need.mean_w * self.swapping.costs_ms(run, now_ms, takes_ms) / MS_PER_HOUR
-        return best if gained_wh > costs_wh else None
+        return best if gained_wh - costs_wh >= need.least_gain_wh() else None
 
     def _gives_wh(self, supply: Supply) -> float:
         """What a module still gives its camera, to a hundredth [W h]."""

@@ -9,7 +9,7 @@ from typing import Final
 from mypy_extensions import mypyc_attr
 
 from ...charging import NEVER_MS
-from ...document import Mains
+from ...document import Leg, Mains
 from ..camera.camera_run import CameraRun
 from ..camera.handled import next_start_ms
 from ..camera.turns import OFF
@@ -31,6 +31,9 @@ PREFERENCE: Final = {"mains": 0, "vehicle": 1, "bank": 2, "dynamo": 3, "panel": 
 WORTH_TAKING: Final = 0.02
 SECOND_LOOK_MS: Final = 60_000
 HAIR_K: Final = 1e-5
+FULL_TOO: Final = 2.0
+WORTH_A_CABLE_MS: Final = 600_000
+WAKE_AGAIN_MS: Final = 3_600_000
 NONE_FED: frozenset[str] = frozenset()
 NOTHING_SAID: Mapping[str, PlugSaid] = {}
 ANYWHERE: Final = PlugSaid(plug=True, to="", place=-1, at_ms=0)
@@ -66,6 +69,7 @@ class Plugging:
         grid: Grid,
         copying: Copying,
         handling: Handling,
+        looks: set[int],
     ) -> None:
         self.handling = handling
         self.cameras = cameras
@@ -74,7 +78,7 @@ class Plugging:
         self.copying = copying
         self.defaults = scene.defaults
         self.takes_ms = round(scene.defaults.plug_s.value * 1000)
-        self.looks: set[int] = set()
+        self.looks = looks
         self.use_scene(scene)
 
     def use_scene(self, scene: Scene) -> None:
@@ -88,7 +92,7 @@ class Plugging:
             return None
         said = self.plan.plugs.get(self.timeline.laid_at(now_ms).id, NOTHING_SAID)
         task = self._first_of(now_ms, interval, said, planned=True) if said else None
-        task = task or self._wake()
+        task = task or self._wake(now_ms)
         if task is not None or not self.plan.charges:
             return task
         hanging = self._hang_elsewhere(now_ms)
@@ -100,7 +104,8 @@ class Plugging:
         self, now_ms: int, interval: FreeHands, said: Mapping[str, PlugSaid], *, planned: bool
     ) -> AnyTask | None:
         """The neediest that can be plugged: of those the plan wants, or of all it allows."""
-        for low in sorted(self._low(now_ms, interval, said), key=Low.need):
+        below = FULL_TOO if planned else self.defaults.chargeable_below.value
+        for low in sorted(self._low(now_ms, interval, said, below), key=Low.need):
             wanted = said.get(low.unit)
             if wanted is None and planned:
                 continue
@@ -113,11 +118,14 @@ class Plugging:
 
     # -- what is low ----------------------------------------------------------------
 
-    def _low(self, now_ms: int, interval: FreeHands, said: Mapping[str, PlugSaid]) -> Iterator[Low]:
-        below = self.defaults.chargeable_below.value
+    def _low(
+        self, now_ms: int, interval: FreeHands, said: Mapping[str, PlugSaid], below: float
+    ) -> Iterator[Low]:
+        """What has less than some charge; and what could then take it from where it would hang."""
+        spare_below = min(below, self.defaults.chargeable_below.value)
         share = self.defaults.self_discharge_per_month.value
         for cell in self.cells:
-            if cell.charge >= below or cell.in_charger or not cell.spare:
+            if cell.charge >= spare_below or cell.in_charger or not cell.spare:
                 continue
             cell.rest_until(now_ms, share)
             if not self._refused(cell, cell.home_climate, now_ms, interval):
@@ -125,19 +133,32 @@ class Plugging:
         for run in self.cameras:
             if run.cell is None or run.cell.charge >= below:
                 continue
-            if next_start_ms(run) <= now_ms + self.takes_ms or self.grid.supply_of(run) is not None:
+            if self.grid.supply_of(run) is not None:
                 continue
             cell = run.cell
             order = cell.document_order
+            said_so = _is_wanted(said.get(cell.id), now_ms)
+            if not self._hangs_long(next_start_ms(run), now_ms, interval, wanted=said_so):
+                continue
             if run.camera.charges_in_w is not None:
                 yield self._as_low(cell.id, cell.charge, order, now_ms, camera=run)
-            elif self._worth_unloading(
-                run, now_ms, interval, wanted=_is_wanted(said.get(cell.id), now_ms)
+            elif cell.charge < spare_below and self._worth_unloading(
+                run, now_ms, interval, wanted=said_so
             ):
                 run.advance(now_ms)
                 if not self._refused(cell, cell.bag_climate, now_ms + SECOND_LOOK_MS, interval):
                     yield self._as_low(cell.id, cell.charge, order, now_ms, cell=cell, camera=run)
-        yield from self._low_stores(now_ms)
+        yield from self._low_stores(now_ms, interval, said, below)
+
+    def _hangs_long(self, until_ms: int, now_ms: int, interval: FreeHands, *, wanted: bool) -> bool:
+        """Whether a cable that comes out at a time is worth the hands; on the way it stays longer.
+
+        Source: model/hands#plug.
+        """
+        begun_ms = now_ms + self.takes_ms
+        if wanted or not isinstance(self.timeline.laid_at(now_ms).item, Leg):
+            return until_ms > begun_ms
+        return min(until_ms, interval.end_ms) >= begun_ms + WORTH_A_CABLE_MS
 
     def _refused(
         self, cell: Cell, climate: PlaceClimate, from_ms: int, interval: FreeHands
@@ -155,19 +176,18 @@ class Plugging:
                 self.looks.add(turn_ms)
         return why != ""
 
-    def _low_stores(self, now_ms: int) -> Iterator[Low]:
-        below = self.defaults.chargeable_below.value
-        gears = [one for one in self.grid.gears if not self._used_soon(one, now_ms)]
-        for number, store in enumerate([*self.grid.banks, *gears]):
-            refused = refusal_of(store.cell_c, store.refused, self.defaults) != ""
-            if store.charge < below and not refused and self.grid.supply_of(store) is None:
+    def _low_stores(
+        self, now_ms: int, interval: FreeHands, said: Mapping[str, PlugSaid], below: float
+    ) -> Iterator[Low]:
+        for number, store in enumerate([*self.grid.banks, *self.grid.gears]):
+            if store.charge >= below or self.grid.supply_of(store) is not None:
+                continue
+            wanted = _is_wanted(said.get(store.id), now_ms)
+            if not self._hangs_long(_used_ms(store), now_ms, interval, wanted=wanted):
+                continue
+            if not refusal_of(store.cell_c, store.refused, self.defaults):
                 order = 1000 + number
                 yield self._as_low(store.id, store.charge, order, now_ms, bank=store)
-
-    def _used_soon(self, gear: GearRun, now_ms: int) -> bool:
-        """Whether it is used before a cable would be in."""
-        next_ms = gear.next_use_ms()
-        return next_ms is not None and next_ms <= now_ms + self.takes_ms
 
     def _worth_unloading(
         self, run: CameraRun, now_ms: int, interval: FreeHands, *, wanted: bool
@@ -201,9 +221,9 @@ class Plugging:
         To the last chance before its camera is asked: over the night, where hands are free again
         before that.
         """
-        due_ms = interval.end_ms - self.handling.last_chance_ms(interval)
         if next_start_ms(run) < interval.end_ms:
-            return next_start_ms(run) - due_ms
+            return self.handling.late_as_can_be_ms(run, interval)
+        due_ms = interval.end_ms - self.handling.last_chance_ms(interval)
         if self.timeline.sleeps_from(interval.end_ms):
             after = self.timeline.free_interval(self.timeline.next_free_ms(interval.start_ms))
             if after is not None and next_start_ms(run) >= after.start_ms + due_ms:
@@ -294,15 +314,23 @@ class Plugging:
         hung = {one.id for one in (*supply.ports, consumer) if one is not None and one.runs}
         return free > len(self.plan.fed.get(supply.source.id, NONE_FED) - hung)
 
-    def _wake(self) -> WakeBank | None:
-        """A bank that switched itself off while something on it wants power."""
+    def _wake(self, now_ms: int) -> WakeBank | None:
+        """A bank that switched itself off while something on it wants power for long enough.
+
+        One bank at most once an hour (model/hands#plug).
+        """
         low_w = self.defaults.bank_off_below_w.value
         for number, supply in enumerate(self.grid.supplies):
-            if supply.bank is None or not supply.bank.switched_off or supply.bank.dry:
+            bank = supply.bank
+            if bank is None or not bank.switched_off or bank.dry:
                 continue
             hung = [one.would_take_w() for one in supply.ports if one is not None]
-            if sum(hung, 0.0) >= low_w:
-                return WakeBank(PLUG_RANK, 0, number, self.takes_ms, supply)
+            if sum(hung, 0.0) < low_w:
+                continue
+            if bank.woken_ms is not None and now_ms < bank.woken_ms + WAKE_AGAIN_MS:
+                self.looks.add(bank.woken_ms + WAKE_AGAIN_MS)
+                continue
+            return WakeBank(PLUG_RANK, 0, number, self.takes_ms, supply)
         return None
 
     def _hang_elsewhere(self, now_ms: int) -> PlugIn | None:
@@ -316,6 +344,12 @@ class Plugging:
             if better is not None and better.gives_w(now_ms) > 0.0:
                 return PlugIn(PLUG_RANK, 0, number, self.takes_ms, None, charger, better)
         return None
+
+
+def _used_ms(store: StoreRun) -> int:
+    """When a thing with a battery is used next, and comes off its cable; NEVER_MS for a bank."""
+    next_ms = store.next_use_ms() if isinstance(store, GearRun) else None
+    return NEVER_MS if next_ms is None else next_ms
 
 
 def _is_wanted(said: PlugSaid | None, now_ms: int) -> bool:

@@ -1,8 +1,8 @@
 """What a battery will give over what is asked, by the course that it will take (model/hands#swap).
 
 The body goes on from where it is towards the level of what is asked, or of rest; the cell, from
-the warmth of where it lay, follows the body. What counts is the most that the cold holds back at
-any instant that is asked, the hard-draw factor included.
+the warmth of where it lay, follows the body. It gives what it has given when its falling charge
+meets what the cold holds back at that instant, the hard-draw factor included.
 """
 
 from __future__ import annotations
@@ -13,14 +13,18 @@ from typing import Final
 
 from mypy_extensions import mypyc_attr
 
+from ...charging import MS_PER_HOUR
 from ...cold import ColdCurve, curve_at
-from ...two_lags import NEARLY_EQUAL, chained, following
+from ...energy import spent_wh
+from ...two_lags import NEARLY_EQUAL, chained, first_zero, following
 from ..camera.camera_run import CameraRun
 from ..stock.batteries import Cell
 from ..trip.asked import Asked
 from ..trip.climate import Climate, climate_of
 
+Piece = tuple[float, float, float, float, float]  # body, then, level [degC], its lag, length [ms]
 WARM_C: Final = 70.0
+DECIDES: Final = 0.01
 
 
 @mypyc_attr(serializable=True)
@@ -61,7 +65,16 @@ class Reachable:
         surely_wh = cell.wh * max(0.0, cell.charge - held)
         if surely_wh >= enough_wh or held <= line.at(spans, WARM_C):
             return surely_wh
-        return cell.wh * max(0.0, cell.charge - self._held_back(cell.cell_c, line))
+        return self._until_met_wh(cell, line)
+
+    def cold_decides(self, cell: Cell, wanted_wh: float) -> bool:
+        """Whether a cell would not suffice as cold as it may get, and gives more in the warm."""
+        spans, line = self.spans, _Line(self.run, cell)
+        if not spans:
+            return False
+        held = line.at(spans, min(cell.cell_c, self._met_c()))
+        gives_more = held > line.at(spans, WARM_C) + DECIDES
+        return gives_more and cell.wh * (cell.charge - held) < wanted_wh
 
     def _met_c(self) -> float:
         """The coldest of the body and every level that it meets; a cell in it stays above."""
@@ -80,18 +93,27 @@ class Reachable:
             self._coldest_c = lowest_c
         return self._coldest_c
 
-    def _held_back(self, cell_c: float, line: _Line) -> float:
-        """The most that the cold holds back at any instant asked [0..1]."""
+    def _until_met_wh(self, cell: Cell, line: _Line) -> float:
+        """What a cell has given as its charge meets its line, or held above that at last [W h]."""
         if not self._course:
             self._course = _course(self.run, self.spans, self.now_ms, self.last_ms)
-        held = 0.0
+        charge, cell_c, held = cell.charge, cell.cell_c, 0.0
         for stretch in self._course:
-            lowest_c, end_c = stretch.through(cell_c)
-            if stretch.span is not None:
-                curve = line.of(stretch.span)
-                held = max(held, curve.at(cell_c), curve.at(lowest_c))
-            cell_c = end_c
-        return held
+            charge -= stretch.boot_wh / cell.wh
+            curve = None if stretch.span is None else line.of(stretch.span)
+            for number, piece in enumerate(stretch.pieces):
+                then_c = cell_c * stretch.decays[number] + stretch.shifts[number]
+                fall = stretch.draw_w / MS_PER_HOUR / cell.wh
+                if curve is not None:
+                    lowest_c = stretch.lowest_c(number, cell_c, then_c)
+                    if charge - fall * piece[4] <= curve.at(lowest_c):
+                        met_ms = stretch.met_ms(piece, charge, fall, curve, cell_c)
+                        if met_ms is not None:
+                            return cell.wh * max(0.0, cell.charge - charge + fall * met_ms)
+                charge -= fall * piece[4]
+                cell_c = then_c
+            held = held if curve is None else curve.at(cell_c)
+        return cell.wh * max(0.0, cell.charge - held)
 
 
 class _Line:
@@ -123,31 +145,43 @@ class _Line:
 class _Stretch:
     """A body's course over what is asked, or over rest before it, in pieces of constant level.
 
-    A cell in it ends a piece at `cell * decay + shift`.
+    A cell in it ends a piece at `cell * decay + shift`; `boot_wh` goes as it begins, `draw_w` is
+    drawn all the while.
     """
 
-    def __init__(self, span: Asked | None, cell_lag_ms: float) -> None:
+    def __init__(self, span: Asked | None, cell_lag_ms: float, draw_w: float) -> None:
         self.span, self.cell_lag_ms = span, cell_lag_ms
+        self.draw_w, self.boot_wh = draw_w, 0.0
         self.decays: list[float] = []
         self.shifts: list[float] = []
-        self.pieces: list[tuple[float, float, float, float, float]] = []
+        self.pieces: list[Piece] = []
 
-    def through(self, cell_c: float) -> tuple[float, float]:
-        """The lowest temperature of a cell on the way, and its last [degC]."""
-        lowest_c, pieces, shifts = cell_c, self.pieces, self.shifts
-        for number, decay in enumerate(self.decays):
-            then_c = cell_c * decay + shifts[number]
-            if then_c < lowest_c:  # noqa: PLR1730 - min() costs more than the comparison
-                lowest_c = then_c
-            body_c, body_then_c, level_c, body_lag, length_ms = pieces[number]
-            if body_c < cell_c and body_then_c > then_c:  # it fell first, and rose then
-                lag = self.cell_lag_ms
-                turn_ms = _turn_ms(body_c, cell_c, level_c, body_lag, lag)
-                if 0.0 < turn_ms < length_ms:
-                    turned = chained(body_c, cell_c, level_c, body_lag, lag, turn_ms)
-                    lowest_c = min(lowest_c, turned[1])
-            cell_c = then_c
-        return lowest_c, cell_c
+    def lowest_c(self, number: int, cell_c: float, then_c: float) -> float:
+        """The lowest temperature of a cell in a piece, from where it begins to where it ends."""
+        lowest_c = min(cell_c, then_c)
+        body_c, body_then_c, level_c, body_lag, length_ms = self.pieces[number]
+        if body_c < cell_c and body_then_c > then_c:  # it fell first, and rose then
+            lag = self.cell_lag_ms
+            turn_ms = _turn_ms(body_c, cell_c, level_c, body_lag, lag)
+            if 0.0 < turn_ms < length_ms:
+                turned = chained(body_c, cell_c, level_c, body_lag, lag, turn_ms)
+                lowest_c = min(lowest_c, turned[1])
+        return lowest_c
+
+    def met_ms(
+        self, piece: Piece, charge: float, fall: float, curve: ColdCurve, cell_c: float
+    ) -> float | None:
+        """When in a piece a charge that falls by `fall` a ms meets its line; None: not in it."""
+        body_c, _, level_c, body_lag, length_ms = piece
+        lag, steepest = self.cell_lag_ms, curve.steepest
+
+        def left(at: float) -> tuple[float, float]:
+            then_body_c, then_c = chained(body_c, cell_c, level_c, body_lag, lag, at)
+            warmest_c = max(then_body_c, then_c, level_c)
+            cooling = (warmest_c - min(then_body_c, level_c)) / lag
+            return charge - fall * at - curve.at(then_c), fall + steepest * cooling
+
+        return first_zero(left, round(length_ms))
 
 
 def _course(run: CameraRun, spans: list[Asked], now_ms: int, until_ms: int) -> list[_Stretch]:
@@ -155,10 +189,11 @@ def _course(run: CameraRun, spans: list[Asked], now_ms: int, until_ms: int) -> l
     thermal, climate = run.thermal, run.thermal.climate
     at_ms, step, body_c, worn = now_ms, thermal.step, thermal.body_c, thermal.body
     found: list[_Stretch] = []
+    last: Asked | None = None
     for span in spans:
         assert span.recording is not None
         if span.start_ms > at_ms:
-            rest = _Stretch(None, thermal.cell_lag_ms)
+            rest = _Stretch(None, thermal.cell_lag_ms, _rest_w(run, last))
             found.append(rest)
             rise_k = _rest_rise_k(run)
             step, body_c = _go(run, rest, climate, step, body_c, at_ms, span.start_ms, rise_k)
@@ -166,11 +201,14 @@ def _course(run: CameraRun, spans: list[Asked], now_ms: int, until_ms: int) -> l
         if span.recording.body is not worn:
             worn = span.recording.body
             climate = climate_of(worn, thermal.conditions)
-        asked = _Stretch(span, thermal.cell_lag_ms)
+        asked = _Stretch(span, thermal.cell_lag_ms, span.need_w)
+        fresh = span.start_ms >= now_ms and (last is None or last.end_ms != span.start_ms)
+        if fresh and run.between == "off":
+            asked.boot_wh = spent_wh(span.recording.boot_w, run.boot_ms)
         found.append(asked)
         end_ms = min(span.end_ms, until_ms)
         step, body_c = _go(run, asked, climate, step, body_c, at_ms, end_ms, span.need_rise_k)
-        at_ms = max(at_ms, end_ms)
+        at_ms, last = max(at_ms, end_ms), span
     return found
 
 
@@ -201,6 +239,13 @@ def _go(
         if passes:
             step += 1
     return step, body_c
+
+
+def _rest_w(run: CameraRun, last: Asked | None) -> float:
+    """What it draws between stretches [W]; nothing is counted before the first."""
+    if last is None or run.between == "off":
+        return 0.0
+    return last.need_w if run.between == "on" else run.energy.standby_w
 
 
 def _rest_rise_k(run: CameraRun) -> float:

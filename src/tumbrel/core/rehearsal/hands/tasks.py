@@ -266,7 +266,7 @@ def changes_power(task: AnyTask) -> bool:
 
 @dataclass(frozen=True, slots=True)
 class TaskDone:
-    """A task that was done, for the board."""
+    """A task that was done, for the board; a copy with its cable, or by radio."""
 
     start_ms: int
     end_ms: int
@@ -275,6 +275,7 @@ class TaskDone:
     out_name: str
     in_name: str
     unit: str = ""
+    cable: bool = True
 
 
 @dataclass(frozen=True, slots=True)

@@ -314,7 +314,7 @@ class Grid(GridWatch):
         after_ms = round(self.defaults.bank_off_after_s.value * 1000)
         for supply in self.supplies:
             bank = supply.bank
-            if bank is None or bank.bank.stays_on:
+            if bank is None or bank.bank.stays_on or bank.dry:
                 continue
             hung = any(one is not None for one in supply.ports)
             if not hung or bank.switched_off or self.taken_w(supply) >= low_w:

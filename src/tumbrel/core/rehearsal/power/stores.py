@@ -150,6 +150,7 @@ class BankRun(StoreRun):
         "module",
         "reserve_touched_ms",
         "switched_off",
+        "woken_ms",
     )
 
     def __init__(self, carried: BankAtStart, defaults: Defaults) -> None:
@@ -173,6 +174,7 @@ class BankRun(StoreRun):
         self.below_w = self.granted_w = 0.0
         self.low_since_ms: int | None = None
         self.reserve_touched_ms: int | None = None
+        self.woken_ms: int | None = None
 
     def wants_w(self) -> float:
         """What it would take from its port [W]."""

@@ -266,12 +266,16 @@ class Finding(Part):
 
 
 class Coverage(Part):
-    """Asked and filmed ms of one leg, angle, importance or camera."""
+    """Asked and filmed ms of one leg, angle, importance or camera.
+
+    Of what was filmed `kept_ms` is left; a loop or an armed camera lets the rest go.
+    """
 
     by: CoverageBy
     key: str
     asked_ms: int
     filmed_ms: int
+    kept_ms: int
 
 
 class FirstToGiveOut(Part):
@@ -393,7 +397,7 @@ class Rehearsal(Part):
     files: int
     ledgers: Ledgers
 
-    def filmed_of(self, importance: Importance) -> int:
-        """Filmed milliseconds of one importance."""
+    def kept_of(self, importance: Importance) -> int:
+        """Milliseconds of one importance that are filmed and kept."""
         rows = (one for one in self.coverage if (one.by, one.key) == ("importance", importance))
-        return sum(one.filmed_ms for one in rows)
+        return sum(one.kept_ms for one in rows)

@@ -21,7 +21,8 @@ class Cell:
     """A battery during the rehearsal: charge [0..1] of `wh`, temperature, and where it lies.
 
     `refused` says why it takes no charge, `topped` that it is full; `came_*` when and how it came
-    to its place, `since_ms` until when it has been brought up to date.
+    to its place, `since_ms` until when it has been brought up to date; `left_*` which camera hands
+    took it out of by themselves, when, and what it held then [W h].
     """
 
     __slots__ = (
@@ -40,6 +41,9 @@ class Cell:
         "in_camera",
         "intake",
         "intakes",
+        "left",
+        "left_ms",
+        "left_wh",
         "lost_wh",
         "name",
         "place",
@@ -70,6 +74,7 @@ class Cell:
         self.cell_c = carried.home_climate.base_c[0]
         self.since_ms = self.came_ms = 0
         self.lost_wh = 0.0
+        self.left, self.left_ms, self.left_wh = "", 0, 0.0
         self.refused = ""
         self.topped = self.in_camera = False
         self.turns_as, self.turns_ms = ("", False), 0
@@ -90,6 +95,14 @@ class Cell:
     def in_charger(self) -> bool:
         """Whether it lies in a charger's bay."""
         return CHARGER_MARK in self.place
+
+    def held_wh(self) -> float:
+        """What it holds above what the cold keeps back, as warm as it is [W h]."""
+        return self.wh * max(0.0, self.charge - self.curve.at(self.cell_c))
+
+    def leave(self, camera: str, at_ms: int) -> None:
+        """Remember that hands took it out of a camera, and what it held."""
+        self.left, self.left_ms, self.left_wh = camera, at_ms, self.held_wh()
 
     def review(self, defaults: Defaults) -> bool:
         """Whether it takes charge at its temperature, and at what rate; true when that changed.

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import replace
 
+from ...charging import NEVER_MS
 from ...document import (
     IMPORTANCES,
     Armed,
@@ -221,15 +222,22 @@ class Asking:
         duration_ms = part.end_ms - part.start_ms
         count = save_count(pattern, duration_ms)
         if count is not None:
-            wanted = middles(count, part.start_ms, duration_ms) if count else []
+            times = middles(count, part.start_ms, duration_ms) if count else []
+            wanted = [(at_ms, at_ms) for at_ms in times]
         else:
-            wanted = sorted(
-                at_ms + (moment.seconds + moment.reaction_s) * 1000
+            wanted = [
+                (at_ms + (moment.seconds + moment.reaction_s) * 1000, at_ms)
                 for moment, at_ms in moments_on(part)
-            )
-        pressed = [self._pressed_ms(min(at_ms, part.end_ms), part, mount) for at_ms in wanted]
-        kept = sorted({at_ms for at_ms in pressed if at_ms is not None})
-        return tuple(kept), len(pressed) - sum(at_ms is not None for at_ms in pressed)
+            ]
+        kept, lost = set(), 0
+        for at_ms, begins_ms in wanted:
+            pressed_ms = self._pressed_ms(min(at_ms, part.end_ms), part, mount)
+            if pressed_ms is not None:
+                kept.add(pressed_ms)
+            waited = pressed_ms is None or pressed_ms > at_ms
+            if waited and (pressed_ms or NEVER_MS) - begins_ms > pattern.length_s * 1000:
+                lost += 1  # by then the loop has overwritten its beginning
+        return tuple(sorted(kept)), lost
 
     def _pressed_ms(self, wanted_ms: int, part: Laid, mount: Mount) -> int | None:
         """When a save that is wanted is pressed: at once, at the next free hand, or too late."""

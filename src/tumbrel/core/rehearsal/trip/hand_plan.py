@@ -26,7 +26,8 @@ class PlugSaid:
 class HandPlan:
     """The plan's words for the hands, by what they are about.
 
-    `swaps` by camera and leg or stop; `promised` by battery; cards likewise; `plugs` by leg or
+    `swaps` by camera and leg or stop; `promised` by battery; cards likewise; `swaps_ms` and
+    `card_swaps_ms` when those of each camera are due; `plugs` by leg or
     stop and unit; `full_by_ms` by unit; `fed` the cameras that each source feeds; `linked` the
     other cameras of a camera's link; `leaving` where something is left until the last chance.
     """
@@ -37,6 +38,8 @@ class HandPlan:
     promised: Mapping[str, tuple[Promise, ...]]
     card_swaps: Mapping[tuple[str, str], ManualCardSwap]
     cards_promised: Mapping[str, tuple[Promise, ...]]
+    swaps_ms: Mapping[str, tuple[int, ...]]
+    card_swaps_ms: Mapping[str, tuple[int, ...]]
     plugs: Mapping[str, Mapping[str, PlugSaid]]
     copies: tuple[Copy, ...]
     full_by_ms: Mapping[str, int]
@@ -63,6 +66,8 @@ def hand_plan_of(document: PlanDocument, timeline: Timeline) -> HandPlan:
         promised=_promised(((one.battery, one) for one in plan.swaps), timeline),
         card_swaps={(one.camera, one.item): one for one in reversed(plan.card_swaps)},
         cards_promised=_promised(((one.card, one) for one in plan.card_swaps), timeline),
+        swaps_ms=_made_ms(plan.swaps, timeline),
+        card_swaps_ms=_made_ms(plan.card_swaps, timeline),
         plugs=plugs,
         copies=plan.copies,
         full_by_ms={
@@ -92,6 +97,20 @@ def _promised(
         if unit is not None:
             one = (swap.camera, swap.item, timeline.by_id[swap.item].start_ms)
             found[unit] = (*found.get(unit, ()), one)
+    return found
+
+
+def _made_ms(
+    said: Iterable[ManualSwap | ManualCardSwap], timeline: Timeline
+) -> dict[str, tuple[int, ...]]:
+    """For each camera, when the plan puts something in: on arrival, or on leaving [ms]."""
+    found: dict[str, tuple[int, ...]] = {}
+    for swap in said:
+        part = timeline.by_id[swap.item]
+        named = swap.battery if isinstance(swap, ManualSwap) else swap.card
+        if named is not None:
+            at_ms = part.end_ms if swap.when == "leaving" else part.start_ms
+            found[swap.camera] = (*found.get(swap.camera, ()), at_ms)
     return found
 
 

@@ -36,11 +36,12 @@ def outside_power_of(
 ) -> tuple[OutsidePower, ...]:
     """Legs and stops on outside power in order of time; those that touch are one.
 
-    `asked` is what each camera is asked, in the kit's order; `standby_w` what one draws that has no
-    figure of its own [W].
+    A module feeds what it rides on at rest too (model/charging#chains). `asked` is what each camera
+    is asked, in the kit's order; `standby_w` what one draws that has no figure of its own [W].
     """
     sources = {c.camera: c.source for c in document.plan.cameras}
     by_item = {(a.camera, a.item): a for a in reversed(document.plan.assignments)}
+    modules = {one.id for one in document.kit.sources if one.kind == "module"}
     found: list[OutsidePower] = []
     for index, (camera, spans) in enumerate(zip(document.kit.cameras, asked, strict=True)):
         source = sources.get(camera.id)
@@ -48,25 +49,54 @@ def outside_power_of(
             continue
         own_w = standby_w if camera.standby_w is None else camera.standby_w
         angles = carried(document.plan, camera.id)
+        own: list[OutsidePower] = []
+        by_part: list[tuple[Laid, bool | None]] = []
         for part in timeline.laid:
             assignment = by_item.get((camera.id, part.id))
             if assignment is None:
+                by_part.append((part, None))
                 continue
             worn = Worn(assignment.set_up, mount_and_angle(angles, assignment)[0])
             if _blocked(camera, worn.mount):
+                by_part.append((part, False))
                 continue
             one = _outside(camera, index, worn, spans, part, source, own_w)
+            by_part.append((part, one is not None))
             if one is None:
                 continue
-            last = found[-1] if found and found[-1].camera == index else None
+            last = own[-1] if own else None
             touches = last is not None and last.end_ms >= one.start_ms
             if last is not None and touches and last.battery_out == one.battery_out:
                 most_w = max(last.draw_w, one.draw_w)
                 either = tuple(dict.fromkeys((*last.worn, *one.worn)))
-                found[-1] = replace(last, end_ms=one.end_ms, draw_w=most_w, worn=either)
+                own[-1] = replace(last, end_ms=one.end_ms, draw_w=most_w, worn=either)
             else:
-                found.append(one)
+                own.append(one)
+        if source in modules:
+            own += _riding(own, by_part)
+        found += own
     return tuple(sorted(found, key=lambda one: (one.start_ms, one.camera)))
+
+
+def _riding(own: list[OutsidePower], by_part: list[tuple[Laid, bool | None]]) -> list[OutsidePower]:
+    """Where nothing is asked of a camera that sits on its module: before the first, and after.
+
+    `by_part` says of each leg and stop whether it is on its module there; None: nothing is asked.
+    """
+    first = next((on for _, on in by_part if on is not None), None)
+    found: list[OutsidePower] = []
+    sits = first is True
+    for part, on in by_part:
+        sits = sits if on is None else on
+        if on is not None or not sits:
+            continue
+        start_ms = max([part.start_ms, *(o.end_ms for o in own if o.start_ms < part.start_ms)])
+        end_ms = min([part.end_ms, *(o.start_ms for o in own if o.start_ms >= part.start_ms)])
+        if start_ms < end_ms:
+            like = next((o for o in reversed(own) if o.start_ms < part.start_ms), own[0])
+            rest = replace(like, start_ms=start_ms, end_ms=end_ms, draw_w=0.0, battery_out=False)
+            found.append(rest)
+    return found
 
 
 def _outside(

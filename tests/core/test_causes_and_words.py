@@ -58,9 +58,8 @@ def test_cold_is_only_what_warmth_would_have_carried_on() -> None:
     (cold, empty) = gaps(only(told))
     assert (cold[0], empty[0], empty[2]) == ("cold", "empty", 2 * HOUR * 1000)
     assert cold[2] == empty[1]
-    assert (cold[2] - cold[1]) / 60_000 == pytest.approx(
-        85.5 * (0.96 + 0.04 * 10 / 15 - 0.72), 0.01
-    )
+    in_reach = 0.96 + 0.04 * 10 / 15
+    assert (cold[2] - cold[1]) / 60_000 == pytest.approx(85.5 * (in_reach - 0.72), rel=0.01)
 
 
 def test_what_warmth_would_not_carry_on_by_a_minute_is_empty() -> None:

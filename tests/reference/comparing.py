@@ -1,8 +1,12 @@
-"""The first engine beside the second: gaps, film and bytes within 2 s, charge within 0.2 %."""
+"""The first engine beside the second: gaps, film and bytes within 2 s, charge within 0.2 %.
+
+Causes too, and which battery, card or module went in when.
+"""
 
 from __future__ import annotations
 
 import json
+from collections import Counter
 from dataclasses import dataclass
 from itertools import pairwise
 from typing import Any
@@ -10,12 +14,16 @@ from typing import Any
 from tests.reference.second import World, march
 from tests.reference.second.camera import Cam
 from tumbrel.core.document import PlanDocument
+from tumbrel.core.rehearsal.camera.camera_run import CameraRun
 from tumbrel.core.rehearsal.engine.played import Played, play
 from tumbrel.core.rehearsal.trip.prepare import prepare
 
 EVENT_S = 2.0
 CHARGE = 0.002
 HAIR = 0.0005
+WORK_S = 10.0  # a swap may wait for what charges, which is seen every half second
+PUT_IN = ("swap", "card", "module")
+OF_HANDS = {"swap": "hands", "card_swap": "hands", "move": "hands", "copying": "hands"}
 SLACK_W = 10.0  # what may flow while events lie two seconds apart
 Doc = dict[str, Any]
 Spans = list[tuple[float, float]]
@@ -115,6 +123,41 @@ def _moves(played: Played, marched: World) -> list[str]:
     return [] if same else [f"moved {one} and {other}"]
 
 
+def _put_in(played: Played, marched: World) -> list[str]:
+    """Which battery, card or module went into which camera, and when."""
+    names = [run.camera.id for run in played.cameras]
+    one = [
+        (d.kind, names[d.camera], d.unit or d.in_name.lower(), d.end_ms / 1000)
+        for d in played.hands.done
+        if d.kind in PUT_IN
+    ]
+    other = [
+        (kind, camera, unit, float(at_s))
+        for kind, camera, at_s, unit in marched.hands.done
+        if kind in PUT_IN
+    ]
+    same = [row[:3] for row in one] == [row[:3] for row in other] and all(
+        abs(a[3] - b[3]) <= WORK_S for a, b in zip(one, other, strict=True)
+    )
+    return [] if same else [f"put in {one} and {other}"]
+
+
+def _causes(run: CameraRun, cam: Cam) -> list[str]:
+    """Seconds that each cause costs; those of the hands in one."""
+    one: Counter[str] = Counter()
+    for gap in run.time.gaps:
+        one[OF_HANDS.get(str(gap.cause), str(gap.cause))] += (gap.end_ms - gap.start_ms) / 1000
+    other: Counter[str] = Counter()
+    for cause, seconds in cam.lost_s.items():
+        other[OF_HANDS.get(cause, cause)] += seconds
+    slack = EVENT_S * (2 + len(run.time.gaps) + len(run.recorder.kept))
+    return [
+        f"{run.camera.id} lost {one[cause]} and {other[cause]} to {cause}"
+        for cause in sorted({*one, *other})
+        if abs(one[cause] - other[cause]) > slack
+    ]
+
+
 def compare(document: Doc) -> Compared:
     """Rehearse a document with both engines."""
     played, marched = play(prepare(PlanDocument.model_validate(document))), march(document)
@@ -133,6 +176,7 @@ def compare(document: Doc) -> Compared:
             told.append(f"{name} wrote {run.recorder.written} and {cam.written}")
         if abs(run.energy.used_wh - cam.used_wh) > CHARGE * run.energy.used_wh + 0.01:
             told.append(f"{name} used {run.energy.used_wh} and {cam.used_wh}")
+        told += _causes(run, cam)
         if abs(run.thermal.body_c - cam.body_c) > 0.3:
             told.append(f"{name} body {run.thermal.body_c} and {cam.body_c}")
     for cell, other in zip(played.cells, marched.cells, strict=True):
@@ -148,6 +192,7 @@ def compare(document: Doc) -> Compared:
             told.append(f"{run.id} charge {run.charge:.4f} and {gear.charge:.4f}")
     told += _copies(played, marched)
     told += _moves(played, marched)
+    told += _put_in(played, marched)
     for bank in played.grid.banks:
         store = next(s for s in marched.stores if s.doc["id"] == bank.id)
         swaps = sum(done.kind == "module" for done in played.hands.done)

@@ -7,7 +7,7 @@ from collections.abc import Callable
 
 import pytest
 
-from tests.reference import chains, many
+from tests.reference import chains, many, met
 from tests.reference.comparing import Doc, compare, tells_little
 from tumbrel.core.document import PlanDocument
 from tumbrel.core.rehearsal.engine.played import play
@@ -18,6 +18,7 @@ MOVED = (many.movers, many.lapses, many.riders, many.two_memories)
 ILL = frozenset({169, 183, 291})  # where a hair's difference moves the second engine itself
 ILL_CHAINS = frozenset({197})
 ILL_TAKEN = frozenset({72})
+ILL_MET: frozenset[int] = frozenset()
 ONCE = (  # plans on which one of the two was wrong once
     (many.fed_pair, 10),
     (many.fed_pair, 11),
@@ -44,6 +45,13 @@ ONCE = (  # plans on which one of the two was wrong once
     (chains.taken_out, 14),
     (chains.taken_out, 40),
     (chains.taken_out, 111),
+    (chains.taken_out, 9),
+    (chains.chain_of, 18),
+    (chains.chain_of, 30),
+    (chains.chain_of, 42),
+    (chains.chain_of, 48),
+    (chains.chain_of, 54),
+    (chains.chain_of, 66),
 )
 
 
@@ -54,6 +62,8 @@ def pytest_generate_tests(metafunc: pytest.Metafunc) -> None:
         metafunc.parametrize(wanted, range(count))
     if "taken" in metafunc.fixturenames:
         metafunc.parametrize("taken", range(count // 5))
+    if "meeting" in metafunc.fixturenames:
+        metafunc.parametrize("meeting", range(count // 2))
 
 
 def agree(document: Doc, *, ill: bool) -> None:
@@ -77,6 +87,11 @@ def test_both_engines_agree_on_chains(chain: int) -> None:
 def test_both_engines_agree_on_batteries_taken_out_to_charge(taken: int) -> None:
     """At stops and over a night, by themselves and by the plan's word, bay by bay; back in time."""
     agree(chains.taken_out(taken), ill=taken in ILL_TAKEN)
+
+
+def test_both_engines_agree_where_two_things_meet(meeting: int) -> None:
+    """Words on leaving; frost with hands free; frames and gear on one bank; copies over borders."""
+    agree(met.met_of(meeting), ill=meeting in ILL_MET)
 
 
 @pytest.mark.parametrize("kind", MOVED)
@@ -110,9 +125,24 @@ def test_the_plans_hold_what_they_are_made_for() -> None:
     assert {("far", "near"), ("p", "far"), ("sack-bank", "m-one-0"), ("p", "mic")} <= hung
     assert any(gear.missing for played in told for gear in played.grid.gears)
     assert any(played.hands.copying.moved_to for played in told)
-    met = {"hot", "cold", "empty", "no_power", "no_start", "no_hand", "card_full", "clip_limit"}
-    assert met | {"save", "boot", "swap", "move"} <= set(causes)
+    known = {"hot", "cold", "empty", "no_power", "no_start", "no_hand", "card_full", "clip_limit"}
+    assert known | {"save", "boot", "swap", "move"} <= set(causes)
     assert {"module", "swap", "card", "move", "restart", "plug"} <= set(work)
     assert {"wake", "copy", "copy_end"} <= set(work)
     assert policies == {"early", "run_flat"}
     assert kinds == {"roll", "takes", "loop", "windows", "interval", "armed"}
+
+
+def test_what_meets_is_met() -> None:
+    """Swaps at last chances, warm cells that wait, copies cut by what is asked, modules at rest."""
+    plans = [PlanDocument.model_validate(met.met_of(seed)) for seed in range(SHORT)]
+    told = [play(prepare(document)) for document in plans]
+    put_in = Counter(done.kind for played in told for done in played.hands.done)
+    assert {"swap", "card", "copy", "plug", "module"} <= set(put_in)
+    leaving = {one.when for document in plans for one in document.plan.card_swaps}
+    assert leaving == {"arrival", "leaving"}
+    assert any(copied.why_left for played in told for copied in played.hands.copying.copied)
+    causes = {str(gap.cause) for played in told for run in played.cameras for gap in run.time.gaps}
+    assert {"cold", "empty", "card_full"} <= causes
+    cells = [cell for played in told for cell in played.cells]
+    assert any(cell.left for cell in cells)

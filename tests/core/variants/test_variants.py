@@ -176,8 +176,8 @@ def test_the_starting_set_of_every_demo_stands_and_lighter_loses_nothing(
     if start == "lighter":
         assert mass_g(kept.kit) < mass_g(demo.kit)
         for importance in ("must", "want", "nice"):
-            assert told.filmed_of(importance) >= before.filmed_of(importance) - 60_000
+            assert told.kept_of(importance) >= before.kept_of(importance) - 60_000
     if start == "safer":
-        assert told.filmed_of("must") >= before.filmed_of("must") - 60_000
+        assert told.kept_of("must") >= before.kept_of("must") - 60_000
     if start == "sharper":
         assert ledger_of(kept, told).picture > ledger_of(demo, before).picture

@@ -30,6 +30,7 @@ if TYPE_CHECKING:
     from .world import World
 
 Doc = dict[str, Any]
+SPENT = ("empty", "cold", "card_full", "no_card")
 OVERHEAD, SAVE_S, RADIO_W, WARM_C = 1.01, 3, 0.35, 20.0
 
 
@@ -88,6 +89,7 @@ class Cam:
         self.missing: list[tuple[float, float, str]] = []
         self.lost_s: dict[str, float] = {}
         self.cold_left_s = 0.0
+        self.cause, self.off_for = "", ""
 
     # -- what holds at a second ------------------------------------------------------
 
@@ -173,7 +175,8 @@ class Cam:
         pattern = self.asked.pattern(at_s)
         wants = self.rate(at_s) * pattern.get("segments", 5) if pattern["kind"] == "loop" else 1
         if free < wants:
-            self.causes.append("card_full")
+            self.causes.append("card_full" if self.memory else "no_card")
+        self.off_for = next((one for one in self.causes if one in SPENT), self.off_for)
         return not {c for c in self.causes if c != "no_hand"}
 
     # -- starting and stopping -------------------------------------------------------
@@ -181,7 +184,7 @@ class Cam:
     def start(self, for_s: int) -> None:
         """Boot for a second at or after this one."""
         self.dead = self.hot = self.wants_hand = False
-        self.causes = []
+        self.causes, self.off_for = [], ""
         at_once = self.state == "standby" or self.boot_s == 0
         self.state, self.boot_left_s, self.boot_for = "boot", float(self.boot_s), for_s
         if at_once:
@@ -224,6 +227,7 @@ class Cam:
         self.close_clip()
         self.state = "off"
         self.causes = [cause]
+        self.off_for = cause
         self.ran_full = cause == "card_full"
         self.wants_hand = hand
         self.world.stir()
@@ -247,7 +251,8 @@ class Cam:
         if asks and self.state == "on":
             self.filmed_s += STEP_S
         elif asks:
-            cause = self.causes[0] if self.causes else "boot"
+            cause = self._cause(goes_on=bool(self.missing) and self.missing[-1][1] == now_s)
+            self.cause = cause
             if cause == "cold":
                 cause = "cold" if self.cold_left_s > 0 else "empty"
                 self.cold_left_s -= STEP_S
@@ -256,6 +261,18 @@ class Cam:
                 self.missing[-1] = (self.missing[-1][0], now_s + STEP_S, self.missing[-1][2])
             else:
                 self.missing.append((now_s, now_s + STEP_S, cause))
+
+    def _cause(self, *, goes_on: bool) -> str:
+        """Why it is missing: what hands do in a gap is part of it; what is off stays so."""
+        if self.busy and goes_on and self.cause not in ("", "swap", "move", "boot"):
+            return self.cause
+        if self.busy and not goes_on and self.off_for:
+            return self.off_for
+        if self.causes == ["no_hand"] and self.cell is None:
+            return "no_battery"
+        if not self.causes and self.state == "off" and self.off_for:
+            return self.off_for
+        return self.causes[0] if self.causes else "boot"
 
     def march(self, at_s: int) -> None:
         """Power, heat, bytes; then what gives out."""

@@ -6,7 +6,7 @@ from math import ceil, exp
 from typing import TYPE_CHECKING, Any
 
 from .asked import frame_s
-from .physics import CELL_LAG_S, COLD, FULL, Cell, Memory, Store, hidden
+from .physics import CELL_LAG_S, COLD, FULL, REVIVAL, Cell, Memory, Store, hidden
 from .tasks import Task
 
 if TYPE_CHECKING:
@@ -116,10 +116,11 @@ class Choosing:
     def _held(self, cam: Cam, at_s: int, horizon: int, mean_w: float) -> float | None:
         """What the battery in it gives; None where it would not even start what comes next."""
         cell = cam.cell
-        if cell is None or cam.dead:
+        if cell is None:
             return None
         first = next((s for s in range(at_s, horizon) if cam.asked.asked[s]), at_s)
-        if cell.charge <= cell.line(cam.watts(first)):
+        line = cell.line(cam.watts(first))
+        if cell.charge <= (line + REVIVAL if cam.dead else line):
             return None
         return self._reach(cam, cell, at_s, horizon)
 
@@ -260,8 +261,7 @@ class Choosing:
         if gives >= wanted:
             return None
         mean_w, hands = need * 3600 / asked_s, self.hands
-        waits = not hands.settling and at_s + gives * 3600 / mean_w < hands.last_s(at_s)
-        if gives > 0 and (hands.policy == "run_flat" or waits):
+        if gives > 0 and (hands.policy == "run_flat" or not hands.settling):
             return None
         enough = [one for one in spares if one.gives_wh() >= wanted]
         best = min(enough, key=Store.gives_wh, default=None)
@@ -394,16 +394,19 @@ class Choosing:
             return False
         return not cam.doc.get("slot") or cam.set_up(second).get("writes_to", "own") == "own"
 
+    def _gb(self, card: Memory) -> int:
+        cards = self.world.document["kit"].get("cards", [])
+        return int(next((one["gb"] for one in cards if one["id"] == card.name), 0))
+
     def _cards(self, cam: Cam, at_s: int) -> list[Memory]:
         """Cards in the bag that fit and are promised to none."""
         most = (cam.slot() or {}).get("largest_gb", 0)
-        sizes = {card["id"]: card["gb"] for card in self.world.document["kit"].get("cards", [])}
         words, done = self.hands.cards, self.hands.cards_done
         return [
             m
             for m in self.world.memories
             if m.inside is None
-            and sizes[m.name] <= most
+            and self._gb(m) <= most
             and not self._promised(m.name, words, done, at_s)
         ]
 
@@ -437,11 +440,14 @@ class Choosing:
         hands = self.hands
         end_s = at_s + self.card_s(cam, at_s, gloved=bool(self.world.item(at_s).get("gloves")))
         key = (cam.doc["id"], self.world.item(at_s)["id"])
-        if cam.slot() is None:
+        slot = cam.slot()
+        if slot is None:
             return None
         if key in hands.cards:
             wanted = next((m for m in self.world.memories if m.name == hands.cards[key]), None)
             if wanted is None or wanted.inside is not None or key in hands.cards_done:
+                return None
+            if self._gb(wanted) > slot.get("largest_gb", 0):
                 return None
             if ("card_swaps", *key) in hands.leaving and at_s < hands.leaving_s(at_s):
                 return None

@@ -9,7 +9,7 @@ from typing import TYPE_CHECKING
 
 from .asked import frame_s
 from .camera import Cam
-from .physics import Dock, Gear, Store
+from .physics import FULL, INTO, Dock, Gear, Store
 
 if TYPE_CHECKING:
     from .world import World
@@ -116,6 +116,8 @@ class Feeding:
 
     def would_take(self, one: object, at_s: int) -> float:
         """What it would take now, were its bank switched on."""
+        if isinstance(one, Store | Gear):
+            return self._fills(one, at_s)
         if not isinstance(one, Cam):
             return 0.0 if one is None else self.wants(one, at_s)
         cell, asked = one.cell, one.asked.asked[at_s] and self._keeps_on(one, at_s)
@@ -124,6 +126,13 @@ class Feeding:
             taper = min(1.0, (1 - cell.charge) / cell.tail) if cell.charge < 0.99 else 0.0
             wanted += cell.most_w(fed=one.feed_w > 0) * taper / 0.9
         return min(wanted, one.doc.get("charges_in_w") or wanted)
+
+    def _fills(self, one: Store | Gear, at_s: int) -> float:
+        """What it takes for so long that a bank stays on for it."""
+        watts = one.charging_w()
+        short = (FULL - one.charge) * one.wh * 3600 < watts * INTO * BANK_WAITS_S
+        wanted = self.wants(one, at_s)
+        return max(0.0, wanted - watts) if short else wanted
 
     @staticmethod
     def _keeps_on(cam: Cam, at_s: int) -> bool:

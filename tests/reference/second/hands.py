@@ -131,7 +131,7 @@ class Hands:
                     cam.cell.left = cam.number, at_s, cam.cell.held_wh()
             self.plugging.take_out(task.cell)
             cam.cell, task.cell.inside = task.cell, cam.number
-            cam.dead = False
+            cam.dead, cam.cause, cam.off_for = False, "", ""
         if task.kind == "card" and task.card:
             cam.memory, task.card.inside = task.card, cam.number
         if task.kind == "plug":

@@ -221,7 +221,8 @@ class Store(Holds):
         self.charge -= (self.load_w / out + idle) * STEP_H / self.wh
         self.cell_c += (place_c - self.cell_c) * (1 - exp(-STEP_S / BANK_LAG_S))
         self.idle_s = self.idle_s + STEP_S if self.load_w < 0.25 else 0.0
-        if self.idle_s >= 30 and not self.doc.get("stays_on") and not self.is_module:
+        sleeps = not (self.doc.get("stays_on") or self.is_module or self.dead)
+        if self.idle_s >= 30 and sleeps:
             self.awake = False
         if self.charge <= self.floor():
             self.dead = True

@@ -174,6 +174,8 @@ class Plugging:
             task.cell.refused, task.cell.cool, task.cell.topped = "", False, False
         if task.store is None:
             return
+        if task.kind == "wake":
+            task.store.woken_s = at_s
         task.store.awake, task.store.idle_s = True, 0.0
         one = task.dock or task.one
         if one is not None and None in task.store.hung:

@@ -168,8 +168,10 @@ class World:
                         cam.beside.inside = cam.number
                     cam.choose_memory(0)
             else:
+                sizes = {one["id"]: one["gb"] for one in self.document["kit"].get("cards", [])}
                 for card in self.memories:
                     free_one = card.inside is None and card.name not in named
+                    free_one = free_one and sizes[card.name] <= memory["largest_gb"]
                     if card.name == wanted or (not wanted and free_one and takes):
                         cam.memory, card.inside = card, cam.number
                         break

@@ -70,14 +70,13 @@ class Modules:
     ) -> Supply | None:
         """Another module where the one that is on does not last, as batteries are swapped.
 
-        The least full that suffices, else the fullest, and only one that holds more; not while the
-        same hands serve once it is empty, nor where it gains no minute.
+        The least full that suffices, else the fullest, and only one that holds more: as hands
+        become free and at their last chance, or once it is empty; not where it gains no minute.
         """
         margin, gives_wh = self.defaults.swap_margin.value, self._gives_wh(on)
         if need.wh <= 0.0 or gives_wh >= need.wh * margin:
             return None
-        early, lasts_ms = self.swapping.plan.early, gives_wh * MS_PER_HOUR / need.mean_w
-        if gives_wh > 0.0 and (not early or self.swapping.serves_later(now_ms, lasts_ms)):
+        if gives_wh > 0.0 and not (self.swapping.plan.early and self.swapping.settling):
             return None
         enough = [one for one in spares if self._gives_wh(one) >= need.wh * margin]
         best = min(enough, key=self._gives_wh, default=None)
@@ -101,7 +100,7 @@ class Modules:
             self.made.add((supply.source.id, task.said_at))
         if supply.bank is not None:
             grid.detach(supply.bank)
-        fed = run.energy.outside_w > 0.0
+        fed = run.energy.outside_w > 0.0 or (old is not None and old.port_of(run) is not None)
         if fed:
             grid.detach(run)
         grid.rides[run.index] = supply.source.id

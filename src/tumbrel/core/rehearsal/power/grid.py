@@ -314,10 +314,10 @@ class Grid(GridWatch):
         after_ms = round(self.defaults.bank_off_after_s.value * 1000)
         for supply in self.supplies:
             bank = supply.bank
-            if bank is None or bank.bank.stays_on or bank.dry:
+            if bank is None or bank.bank.stays_on:
                 continue
             hung = any(one is not None for one in supply.ports)
-            if not hung or bank.switched_off or self.taken_w(supply) >= low_w:
+            if not hung or bank.dry or bank.switched_off or self.taken_w(supply) >= low_w:
                 bank.low_since_ms = None
             elif bank.low_since_ms is None:
                 bank.low_since_ms = self.now_ms

@@ -15,6 +15,7 @@ from ...parameters import Defaults
 from ...two_lags import first_zero
 from ..stock.batteries import Cell
 from ..trip.climate import PlaceClimate
+from .consumer import Consumer
 from .loads import SHARE_MS, Bay, ChargerRun, Supply
 from .stores import TOPPED, BankRun, GearRun, StoreRun
 
@@ -43,8 +44,25 @@ class GridWatch:
         total = 0.0
         for one in supply.ports:
             if one is not None:
-                total += one.taking_w()
+                total += self._takes_w(one)
         return total
+
+    def _takes_w(self, one: Consumer) -> float:
+        """What something takes now [W]; of a module, which passes on what its camera takes now."""
+        if not isinstance(one, BankRun) or not one.module:
+            return one.taking_w()
+        return one.takes_with_w(self.taken_w(self._own(one)))
+
+    def _own(self, module: BankRun) -> Supply:
+        return next(one for one in self.supplies if one.bank is module)
+
+    def _taper_ms(self, one: Consumer) -> float:
+        """The lag with which what it takes falls, or what its camera takes of it [ms]."""
+        if not isinstance(one, BankRun) or not one.module:
+            return one.taper_ms()
+        return max(
+            (each.taper_ms() for each in self._own(one).ports if each is not None), default=0.0
+        )
 
     def next_ms(self) -> int:
         """When to look again [ms]."""
@@ -83,7 +101,7 @@ class GridWatch:
 
     def _low_load_ms(self, supply: Supply) -> int:
         """When what cameras take as they fill may be too little for a bank, at the earliest."""
-        lags_ms = [one.taper_ms() for one in supply.ports if one is not None]
+        lags_ms = [self._taper_ms(one) for one in supply.ports if one is not None]
         tapering = [lag_ms for lag_ms in lags_ms if lag_ms > 0.0]
         low_w, taken_w = self.defaults.bank_off_below_w.value, self.taken_w(supply)
         if not tapering or taken_w < low_w:

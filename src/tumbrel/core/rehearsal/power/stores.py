@@ -113,6 +113,14 @@ class StoreRun(Consumer):
             self.dry = False
         return (self.refused, self.topped, self.dry) != before
 
+    def fills_long(self, watts: float) -> bool:
+        """Whether what a port gives goes on for so long that a bank stays on for it."""
+        room_wh = (self.defaults.full.value - self.charge) * self.wh
+        long_wh = watts * self.defaults.charge_efficiency.value
+        return (
+            self.takes_charge and room_wh * 3600.0 >= long_wh * self.defaults.bank_off_after_s.value
+        )
+
     def store(self, port_wh: float, out_wh: float = 0.0) -> None:
         """Put in what a port gives, up to full, while something goes out [W h]."""
         efficiency = self.defaults.charge_efficiency.value
@@ -181,9 +189,18 @@ class BankRun(StoreRun):
         charging_w = self.bank.in_w if self.takes_charge else 0.0
         return min(self.bank.in_w, charging_w + self.below_w)
 
+    def would_take_w(self) -> float:
+        """What it would take for a while, were a bank switched on for it [W]."""
+        charging_w = self.bank.in_w if self.fills_long(self.bank.in_w) else 0.0
+        return min(self.bank.in_w, charging_w + self.below_w)
+
     def taking_w(self) -> float:
         """What it takes from its port now [W]."""
-        passed_w = min(self.granted_w, self.below_w)
+        return self.takes_with_w(self.below_w)
+
+    def takes_with_w(self, below_w: float) -> float:
+        """What it takes while its camera takes some watts of it [W]."""
+        passed_w = min(self.granted_w, below_w)
         return passed_w + self.into_w / self.defaults.charge_efficiency.value
 
     def grant(self, most_w: float) -> float:
@@ -287,6 +304,10 @@ class GearRun(StoreRun):
     def wants_w(self) -> float:
         """What it would take from its port [W]."""
         return self.in_w if self.takes_charge else 0.0
+
+    def would_take_w(self) -> float:
+        """What it would take for a while, were a bank switched on for it [W]."""
+        return self.in_w if self.fills_long(self.in_w) else 0.0
 
     def taking_w(self) -> float:
         """What it takes from its port now [W]."""

@@ -32,7 +32,7 @@ from tests.build import (
 from tumbrel.core.document import PlanDocument
 from tumbrel.core.energy import mode_w, with_draws
 from tumbrel.core.parameters import DEFAULTS
-from tumbrel.core.rehearsal.hands.copying import shares_of
+from tumbrel.core.rehearsal.hands.copy_jobs import shares_of
 from tumbrel.core.rehearsal.result.ledgers import LedgerBreach
 from tumbrel.core.rehearsal.result.result import Rehearsal
 from tumbrel.core.report import not_rehearsed, rehearse, tell

@@ -38,6 +38,11 @@ class Intake(Shared):
         """What the cell itself takes at a charge [W], were there no other bound."""
         return self.most_w * min(1.0, (1.0 - charge) / (1.0 - self.kink))
 
+    def taper_later_w(self, charge: float, elapsed_ms: float) -> float:
+        """What it takes once it has been charged for some time from a charge on [W]; 0: full."""
+        later = self.charge_after(charge, self.most_w, elapsed_ms)
+        return 0.0 if later >= self.full else self.taper_w(later)
+
     def kink_for(self, available_w: float) -> float:
         """Charge at which the taper begins to bind: later with a weak port."""
         if available_w >= self.most_w:

@@ -30,7 +30,7 @@ if TYPE_CHECKING:
     from .world import World
 
 Doc = dict[str, Any]
-SPENT = ("empty", "cold", "card_full", "no_card")
+SPENT = ("empty", "cold", "card_full", "no_card", "no_power")
 OVERHEAD, SAVE_S, RADIO_W, WARM_C = 1.01, 3, 0.35, 20.0
 
 
@@ -270,6 +270,8 @@ class Cam:
             return self.off_for
         if self.causes == ["no_hand"] and self.cell is None:
             return "no_battery"
+        if self.causes == ["no_start"] and self.off_for:
+            return self.off_for
         if not self.causes and self.state == "off" and self.off_for:
             return self.off_for
         return self.causes[0] if self.causes else "boot"

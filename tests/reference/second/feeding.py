@@ -9,7 +9,7 @@ from typing import TYPE_CHECKING
 
 from .asked import frame_s
 from .camera import Cam
-from .physics import FULL, INTO, Dock, Gear, Store
+from .physics import FULL, INTO, Cell, Dock, Gear, Store
 
 if TYPE_CHECKING:
     from .world import World
@@ -118,13 +118,18 @@ class Feeding:
         """What it would take now, were its bank switched on."""
         if isinstance(one, Store | Gear):
             return self._fills(one, at_s)
+        if isinstance(one, Dock):
+            taking = [cell for cell in one.cells if cell and cell.takes_w() > 0]
+            taking = taking if one.doc.get("together", True) else taking[:1]
+            most = one.doc.get("bay_w") or one.doc.get("in_w", 10.0)
+            later = sum(min(most, _later_w(c, c.most_w(fed=True)) / INTO) for c in taking)
+            return float(min(one.doc.get("in_w", 10.0), later))
         if not isinstance(one, Cam):
             return 0.0 if one is None else self.wants(one, at_s)
         cell, asked = one.cell, one.asked.asked[at_s] and self._keeps_on(one, at_s)
         wanted = one.watts(at_s) / one.through if asked else 0.0
         if cell and one.power(at_s) != "outside_only" and not (cell.refused or one.pause):
-            taper = min(1.0, (1 - cell.charge) / cell.tail) if cell.charge < 0.99 else 0.0
-            wanted += cell.most_w(fed=one.feed_w > 0) * taper / 0.9
+            wanted += _later_w(cell, cell.most_w(fed=one.feed_w > 0)) / 0.9
         return min(wanted, one.doc.get("charges_in_w") or wanted)
 
     def _fills(self, one: Store | Gear, at_s: int) -> float:
@@ -155,6 +160,14 @@ class Feeding:
             if not rests and not (bars and cam.state == "on"):
                 wanted += cell.most_w(fed=cam.feed_w > 0) / 0.9
         return float(min(wanted, cam.doc.get("charges_in_w") or wanted))
+
+
+def _later_w(cell: Cell, most_w: float) -> float:
+    """What a cell takes once a bank has stayed on for it; nothing when it is full by then."""
+    charge = cell.charge
+    for _ in range(BANK_WAITS_S):
+        charge += most_w * min(1.0, (1 - charge) / cell.tail) / 3600 / cell.wh
+    return 0.0 if charge >= FULL else most_w * min(1.0, (1 - charge) / cell.tail)
 
 
 def _runs(one: object) -> bool:

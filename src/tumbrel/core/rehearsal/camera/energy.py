@@ -53,6 +53,7 @@ class Energy:
         "radio_w",
         "refusals",
         "standby_w",
+        "stay_ms",
         "through",
         "train_rise_k",
         "train_w",
@@ -69,6 +70,7 @@ class Energy:
         self.radio_w = features_w(carried.camera, ("radio",), defaults)
         self.copies_by_radio = False
         self.through = defaults.feed_efficiency.value
+        self.stay_ms = round(defaults.bank_off_after_s.value * 1000)
         self.curve: ColdCurve = cold_curve(points_of(carried.family, defaults))
         self.curves: Log[tuple[int, ColdCurve]] = Log()
         self.curves.append((0, self.curve))
@@ -146,12 +148,14 @@ class Energy:
     def wants_w(self, cell: Cell | None, *, battery_out: bool, to_come: bool, most: bool) -> float:
         """What it would take from a port [W]: its draw, with what is due, and its charging.
 
-        At most, as a grant holds, or as full as the cell is now.
+        At most, as a grant holds, or as full as the cell is once a bank has stayed on for it.
         """
         draw_w = max(self.draw_w, self.outside_w) if to_come else self.draw_w
         wanted = draw_w / self.through
         if cell is not None and self.charges(cell, battery_out=battery_out):
-            into_w = cell.intake.most_w if most else cell.intake.taper_w(cell.charge)
+            into_w = (
+                cell.intake.most_w if most else cell.intake.taper_later_w(cell.charge, self.stay_ms)
+            )
             wanted += into_w / self.defaults.charge_efficiency.value
         port_w = self.camera.charges_in_w
         return wanted if port_w is None else min(port_w, wanted)

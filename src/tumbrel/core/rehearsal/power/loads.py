@@ -33,7 +33,17 @@ class Bay:
 class ChargerRun(Consumer):
     """A charger with what lies in it."""
 
-    __slots__ = ("_port_wh", "bay_w", "bays", "charger", "efficiency", "in_w", "lost_wh", "short")
+    __slots__ = (
+        "_port_wh",
+        "bay_w",
+        "bays",
+        "charger",
+        "efficiency",
+        "in_w",
+        "lost_wh",
+        "short",
+        "stay_ms",
+    )
 
     def __init__(self, charger: Charger, defaults: Defaults) -> None:
         super().__init__(charger.id, charger.name)
@@ -42,6 +52,7 @@ class ChargerRun(Consumer):
         self.bay_w = charger.bay_w or charger.in_w
         self.efficiency = defaults.charge_efficiency.value
         self.bays = [Bay() for _ in range(charger.bays)]
+        self.stay_ms = round(defaults.bank_off_after_s.value * 1000)
         self._port_wh = 0.0
         self.lost_wh = 0.0
         self.short = False
@@ -81,6 +92,15 @@ class ChargerRun(Consumer):
             if bay.cell is not None:
                 taken_w = bay.cell.intake.taper_w(bay.cell.charge) / self.efficiency
                 wanted += min(self.bay_w, taken_w)
+        return min(self.in_w, wanted)
+
+    def would_take_w(self) -> float:
+        """What it would take for a while, were a bank switched on for it [W]."""
+        wanted = 0.0
+        for bay in self.active():
+            if bay.cell is not None:
+                later_w = bay.cell.intake.taper_later_w(bay.cell.charge, self.stay_ms)
+                wanted += min(self.bay_w, later_w / self.efficiency)
         return min(self.in_w, wanted)
 
     def grant(self, most_w: float) -> float:

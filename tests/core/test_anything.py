@@ -56,6 +56,26 @@ def assert_green_is_true(seed: int, document: PlanDocument, told: Rehearsal) -> 
     assert not any(one.severity == "stop" for one in told.findings)
 
 
+def test_hands_touch_no_camera_that_films_and_wake_a_bank_once_an_hour(first: int) -> None:
+    """Cables and copies are for cameras that are off; and a copy ends with its stop."""
+    for seed in range(first, first + BLOCK):
+        document = parse_document(anything(seed))
+        told = rehearse(document)
+        films = {one.camera: one.filmed for one in told.cameras}
+        woken: dict[str, int] = {}
+        for move in told.moves:
+            if move.kind in ("plug", "copy") and not move.alone:
+                spans = films[move.camera]
+                assert not any(s.start_ms < move.at_ms < s.end_ms for s in spans), (seed, move)
+            if move.kind == "wake":
+                before_ms = woken.get(move.puts_in)
+                assert before_ms is None or move.at_ms - before_ms >= 3_600_000, (seed, move)
+                woken[move.puts_in] = move.at_ms
+        ends = {item.id: item.end_ms for item in told.items}
+        for copy in told.copies:
+            assert copy.end_ms <= ends[document.plan.copies[copy.number].item], (seed, copy)
+
+
 def edited(document: PlanDocument) -> PlanDocument:
     """The last stretch of the trip in the camera's other mode."""
     order = {item.id: place for place, item in enumerate(document.trip.items)}

@@ -252,7 +252,7 @@ def test_the_page_alone_answers_what_a_new_user_asks(page: Page, trip: str) -> N
         "09:49 Boom waits for a hand, 26 min lost",
         "12:57 Chin A4 empty, 32 min lost",
     ]
-    expect(gaps.first.locator(".gap-cure")).to_contain_text("+13 min must")  # which cure first
+    expect(gaps.first.locator(".gap-cure")).to_contain_text("+43 min must")  # which cure first
 
     words = page.locator(".board-field svg text").all_text_contents()
     brow = words.index("Brow launch")
@@ -264,14 +264,15 @@ def test_the_page_alone_answers_what_a_new_user_asks(page: Page, trip: str) -> N
     start = lines.index("10:15 Boom stop")
     assert lines[start : start + 4] == [
         "10:15 Boom stop",
-        "10:15 Chin A1 → A4",
         "10:15 Boom rebuilt bare on the boom",
-        "10:16 A1 to Twin dock",
+        "10:16 Chin A4 to Twin dock",
+        "10:24 Boom A2 to Twin dock",
     ]
-    away = lines.index("11:15 Boom takes 4K30")
-    assert lines[away : away + 3] == [
-        "11:15 Boom takes 4K30",
-        "11:15 Chin roll 2.7K60",
+    away = lines.index("11:10 Chin A4 in")
+    assert lines[away : away + 4] == [
+        "11:10 Chin A4 in",
+        "11:11 Boom A2 in",
+        "11:15 Chin roll 2.7K60, with Boom (takes 4K30): one press",
         "11:15 Foot takes 2.7K60",
     ]
 

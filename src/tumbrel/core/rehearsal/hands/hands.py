@@ -81,8 +81,9 @@ class Hands:
         self.handling = Handling(scene, cameras)
         self.looks: set[int] = set()
         self.swapping = Swapping(scene, cells, cards, self.handling, self.looks)
-        power = (grid, self.copying, self.handling)
-        self.plugging = Plugging(scene, cameras, cells, *power, self.looks)
+        self.plugging = Plugging(
+            scene, cameras, cells, grid, self.copying, self.handling, self.looks
+        )
         self.modules = Modules(grid, self.swapping)
         self.timeline, self.plan = scene.timeline, scene.hands
         self._enough: dict[int, tuple[int, int, str, str, float]] = {}
@@ -330,10 +331,9 @@ class Hands:
             touched += self._linked_starts(task.run)
         start_ms = now_ms - task.takes_ms
         cable = not (isinstance(task, EndCopy) and self.copying.by_radio(task.number))
-        names = out_name, in_name
-        self.done.append(
-            TaskDone(start_ms, now_ms, task.camera, task.kind, *names, task.unit, cable)
-        )
+        camera, kind, unit = task.camera, task.kind, task.unit
+        done = TaskDone(start_ms, now_ms, camera, kind, out_name, in_name, unit, cable)
+        self.done.append(done)
         return touched
 
     def _do(self, task: AnyTask, now_ms: int) -> tuple[str, str]:  # noqa: PLR0911 - one a kind

@@ -29,6 +29,12 @@ describe("the hands' work of a stop", () => {
       { number: 4, cameras: ["chin"], text: "roll 4K30" },
     ]);
   });
+  it("takes no cable off where a copy goes by radio", () => {
+    const ends = (text: string) => ({ ...move("chin", "copy_end", text), takes_out: "K1" });
+    const lines = (text: string) => workLines([ends(text)]).map((one) => one.text);
+    expect(lines("take the cable off Phone")).toEqual(["cable off"]);
+    expect(lines("check that Phone has it all")).toEqual(["check that Phone has it all"]);
+  });
   it("is one line where the same is done to several cameras in the same minute", () => {
     const lines = workLines([move("chin", "stop", "stop"), move("boom", "stop", "stop")]);
     expect(lines).toMatchObject([{ number: 1, cameras: ["chin", "boom"], text: "stop" }]);

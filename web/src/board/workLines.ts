@@ -127,7 +127,7 @@ function said(move: Move): string {
     case "copy":
       return `copy to ${move.puts_in}`;
     case "copy_end":
-      return move.takes_out === "" ? move.text : "cable off";
+      return move.text.startsWith("take the cable off") ? "cable off" : move.text;
     case "wake":
       return `${move.puts_in} on`;
     default:

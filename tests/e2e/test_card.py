@@ -179,7 +179,7 @@ def test_ticks_wait_for_the_server_and_what_the_plan_changes_is_said(page: Page,
     page.get_by_role("link", name="Day card", exact=True).click()
     expect(page.get_by_role("heading", name=re.compile("^Changed since the card"))).to_be_visible()
     expect(
-        page.get_by_text(re.compile(r"^Brow launch: .*Chin roll 1080 30, not roll 2\.7K60"))
+        page.get_by_text(re.compile(r"^Brow launch: .*Chin roll 1080 30, .*not roll 2\.7K60"))
     ).to_be_visible()
     page.get_by_role("link", name="Board", exact=True).click()
     page.get_by_test_id("headline").wait_for()

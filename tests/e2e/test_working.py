@@ -146,24 +146,24 @@ def test_the_end_of_a_stretch_is_pulled_by_pointer_and_by_keys(page: Page, trip:
 def test_a_swap_goes_to_permitted_stops_only(page: Page, trip: str) -> None:
     board(page, trip)
     day(page, "Sun 13")
-    swap = grip(page, "move/d2-spring/boom")
-    at(page, "d2-spring", "boom")
+    swap = grip(page, "move/d2-spring/camp")
+    at(page, "d2-spring", "camp")
     page.keyboard.press("m")
     expect(swap).to_be_focused()
     page.keyboard.press("ArrowDown")
     expect(swap).to_have_attribute("aria-valuetext", re.compile("^Brow launch 10:15: .*min"))
     expect(page.locator(".barred").first).to_be_visible()
     page.keyboard.press("Enter")
-    expect(cell(page, "d2-brow", "boom")).to_have_accessible_name(re.compile("A6"))
-    expect(cell(page, "d2-spring", "boom")).not_to_have_accessible_name(re.compile("A6 in"))
+    expect(cell(page, "d2-brow", "camp")).to_have_accessible_name(re.compile("L1"))
+    expect(cell(page, "d2-spring", "camp")).not_to_have_accessible_name(re.compile("L1 in"))
     undone(page)
 
-    brow = cell(page, "d2-brow", "boom").bounding_box()
+    brow = cell(page, "d2-brow", "camp").bounding_box()
     here = swap.bounding_box()
     assert brow is not None
     assert here is not None
     drag(page, swap, brow["y"] + brow["height"] / 2 - here["y"])
-    expect(cell(page, "d2-brow", "boom")).to_have_accessible_name(re.compile("A6"))
+    expect(cell(page, "d2-brow", "camp")).to_have_accessible_name(re.compile("L1"))
     undone(page)
 
 

@@ -20,7 +20,7 @@ PLANS = 200
 MOVED = 10
 CLOSE_MS = 5  # roots rounded up, and self-discharge of what rests
 STEP_S = 600
-MINUTE_MS = 60_000
+MINUTE_MS, HOUR_MS = 60_000, 3_600_000
 Doc = dict[str, Any]
 Account = list[tuple[list[tuple[str, int, int]], list[tuple[int, int]]]]
 
@@ -204,22 +204,25 @@ def test_a_trip_in_two_documents_is_the_same_trip() -> None:
         running = any(one["item"] == there["id"] for one in document["plan"]["assignments"])
         if way.get("hands") == "free" or running:
             continue  # hands there look over the cut; no document says that a camera is on
-        compared += 1
-        whole = played(document)
         halves = [played(half) for half in cut_in_two(document, 2)]
         offset_ms = halves[0].timeline.duration_ms
+        if any(one.left and one.left_ms > offset_ms - HOUR_MS for one in halves[0].cells):
+            continue  # no document says what hands took out of which camera within the hour
+        compared += 1
+        whole = played(document)
+        # a last chance counts those who are asked in its document: the swaps of no others
+        alike = all(asked_of(half) == asked_of(document) for half in cut_in_two(document, 2))
+        close_ms = 20 * CLOSE_MS if alike else MINUTE_MS
         for number, run in enumerate(whole.cameras):
             parts = [half.cameras[number] for half in halves]
             filmed = [
                 sum(s.end_ms - s.start_ms for s in part.time.filmed) for part in (run, *parts)
             ]
-            assert abs(filmed[0] - filmed[1] - filmed[2]) <= 20 * CLOSE_MS, (seed, run.camera.id)
-        # a last chance counts those who are asked in its document: the swaps of no others
-        alike = all(asked_of(half) == asked_of(document) for half in cut_in_two(document, 2))
+            assert abs(filmed[0] - filmed[1] - filmed[2]) <= close_ms, (seed, run.camera.id)
         swaps = [d.start_ms for d in whole.hands.done if d.kind == "swap"]
         again = [d.start_ms for d in halves[0].hands.done if d.kind == "swap"]
         again += [offset_ms + d.start_ms for d in halves[1].hands.done if d.kind == "swap"]
-        assert swaps == pytest.approx(again, abs=20 * CLOSE_MS if alike else MINUTE_MS), seed
+        assert swaps == pytest.approx(again, abs=close_ms), seed
     assert compared >= PLANS // 2
 
 

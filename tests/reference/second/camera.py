@@ -270,8 +270,6 @@ class Cam:
             return self.off_for
         if self.causes == ["no_hand"] and self.cell is None:
             return "no_battery"
-        if self.causes == ["no_start"] and self.off_for:
-            return self.off_for
         if not self.causes and self.state == "off" and self.off_for:
             return self.off_for
         return self.causes[0] if self.causes else "boot"

@@ -74,7 +74,8 @@ class Choosing:
         if old and not hands.settling and at_s + old * 3600 / mean_w < hands.last_s(at_s):
             return None  # the same hands serve when it is empty
         least = mean_w * min(LEAST_S, LEAST_SHARE * asked_s) / 3600
-        best = self._best(cam, at_s, horizon, wanted, old or 0.0, least)
+        back = 0.0 if old is None else least  # what is spent is changed for whatever there is
+        best = self._best(cam, at_s, horizon, wanted, old or 0.0, back)
         if best is None or self._waits_warm(cam, best[0], at_s, horizon, wanted):
             return None
         most = min(need, self._room_wh(cam, at_s, horizon, need))
@@ -128,7 +129,11 @@ class Choosing:
         self, cam: Cam, at_s: int, horizon: int, wanted: float, old: float, least: float
     ) -> tuple[Cell, float] | None:
         """The least charged that suffices, or the warmest; else what gives most, or the warmest."""
-        spares = [c for c in self._spares(cam, at_s) if not self._came_from(cam, c, at_s, least)]
+        spares = [
+            c
+            for c in self._spares(cam, at_s)
+            if not (least and self._came_from(cam, c, at_s, least))
+        ]
         reaches = {c.name: self._reach(cam, c, at_s, horizon) for c in spares}
         best: Cell | None = None
         for cell in sorted(spares, key=lambda c: c.charge):

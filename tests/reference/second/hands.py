@@ -235,12 +235,16 @@ class Hands:
             slot = cam.slot()
             if slot and any(gb <= slot.get("largest_gb", 0) for gb in self.loose_gb):
                 whole += self.choosing.card_s(cam, at_s, gloved=gloved)
+        return whole + self.boots_s(asked, end_s)
+
+    def boots_s(self, asked: list[Cam], end_s: int) -> int:
+        """The longest boot of what is asked as hands go."""
         boots = 0
         for cam in asked:
             ahead = range(end_s, min(self.world.end_s, end_s + cam.boot_s))
             if any(cam.asked.asked[second] for second in ahead):
                 boots = max(boots, cam.boot_s)
-        return whole + boots
+        return boots
 
     def leaving_s(self, at_s: int) -> int:
         """The last chance for what the plan does as the present leg or stop is left."""

@@ -37,7 +37,7 @@ class Unloading:
         hands, end_s = self.hands, self.hands.until(at_s)
         due_s, wanted = end_s - hands.last_s(at_s), self.wanted_s(cam, at_s)
         if wanted < end_s:
-            return wanted - due_s
+            return self.late_as_can_be(cam, at_s)
         after = hands.horizon(at_s)
         sleeps = end_s < self.world.end_s and not hands.awake[end_s]
         wakes = sleeps and self.world.rows[end_s][1] > 0 and after < self.world.end_s
@@ -47,8 +47,14 @@ class Unloading:
 
     def late_as_can_be(self, cam: Cam, at_s: int) -> int:
         """The last chance to put something in before it is asked, or hands go."""
-        end_s = self.hands.until(at_s)
-        return min(self.wanted_s(cam, at_s), end_s) - (end_s - self.hands.last_s(at_s))
+        end_s, last_s, ready = (
+            self.hands.until(at_s),
+            self.hands.last_s(at_s),
+            self.wanted_s(cam, at_s),
+        )
+        asked = [one for one in self.world.cams if any(one.asked.asked)]
+        boot_s = self.hands.boots_s(asked, end_s)
+        return last_s if ready >= end_s - boot_s else ready - (end_s - boot_s - last_s)
 
     def may_wait(self, cam: Cam, at_s: int) -> bool:
         """Whether a camera does without its battery for now."""

@@ -355,7 +355,9 @@ class World:
                 return
         elif not self.hands.starts(cam, at_s):
             if not cam.causes and not cam.wants_hand:
-                cam.causes = ["no_start"]
+                covered = cam.feed_w * cam.through >= cam.watts(at_s) - 1e-9
+                alone = cam.power(at_s) == "outside_only" and not covered
+                cam.causes = ["no_power" if alone else "no_start"]  # of two at once the graver
             if asked.parted(at_s):
                 self.stir()
             return

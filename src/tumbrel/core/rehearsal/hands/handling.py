@@ -67,8 +67,7 @@ class Handling:
 
         With the boot of what is asked then.
         """
-        boots_ms = max((_boots_over(run, end_ms) for run in asked), default=0)
-        return sum((self._changing_ms(run, end_ms) for run in asked), boots_ms)
+        return sum((self._changing_ms(run, end_ms) for run in asked), _boot_ms(asked, end_ms))
 
     def _changing_ms(self, run: CameraRun, end_ms: int) -> int:
         set_up, last_ms = self._built_at(run, end_ms), end_ms - 1
@@ -82,8 +81,11 @@ class Handling:
 
     def late_as_can_be_ms(self, run: CameraRun, interval: FreeHands) -> int:
         """The last chance to put something into a camera before it is asked, or hands go [ms]."""
-        due_ms = interval.end_ms - self.last_chance_ms(interval)
-        return min(next_start_ms(run), interval.end_ms) - due_ms
+        last_ms, ready_ms = self.last_chance_ms(interval), next_start_ms(run)
+        boot_ms = _boot_ms([run for run in self.cameras if run.schedule.spans], interval.end_ms)
+        if ready_ms >= interval.end_ms - boot_ms:
+            return last_ms
+        return ready_ms - (interval.end_ms - boot_ms - last_ms)
 
     def leaving_ms(self, part: Laid) -> int:
         """The last chance for what the plan does as a leg or stop is left; its start at least.
@@ -146,6 +148,11 @@ def _built(run: CameraRun) -> SetUp:
 
 def _set_up(recording: Recording | None, run: CameraRun) -> SetUp:
     return recording.set_up if recording is not None else run.camera.set_ups[0]
+
+
+def _boot_ms(asked: list[CameraRun], end_ms: int) -> int:
+    """The longest boot of what is asked as hands go [ms]."""
+    return max((_boots_over(run, end_ms) for run in asked), default=0)
 
 
 def _boots_over(run: CameraRun, end_ms: int) -> int:

@@ -422,7 +422,9 @@ class Hands:
             cell.leave(run.id, now_ms)
             interval = self.timeline.free_interval(now_ms - 1)
             if interval is not None:  # it is looked at again when it must be back
-                self.to_come.append(max(now_ms, self.plugging.back_by_ms(run, interval)))
+                back_ms = self.plugging.back_by_ms(run, interval)
+                if back_ms < interval.end_ms:  # another day's is told as that begins
+                    self.to_come.append(max(now_ms, back_ms))
         cell.move(charger.place_of(task.bay), now_ms)
         charger.bays[task.bay].cell = cell
         return cell.name, charger.name

@@ -73,10 +73,10 @@ class Swapping:
         now_ms = reach.now_ms
         if self._stays_in(run, need, held_wh, now_ms):
             return None
-        held_wh = held_wh or 0.0
+        spent, held_wh = held_wh is None, held_wh or 0.0
         wanted = need.wh * self.defaults.swap_margin.value
         least_wh = need.least_gain_wh()
-        found = self._best_spare(reach, wanted, held_wh, least_wh)
+        found = self._best_spare(reach, wanted, held_wh, 0.0 if spent else least_wh)
         if found is None or self._waits_warm(run, found[0], wanted, reach):
             return None
         best, gives_wh = found
@@ -190,12 +190,13 @@ class Swapping:
     ) -> tuple[Cell, float] | None:
         """The least charged spare that suffices, else the one that gives most and more.
 
-        Where the cold decides, the warmest of those that suffice. Source: model/hands#swap.
+        Where the cold decides, the warmest of those that suffice. What has just come out is none,
+        while there is a least gain, as for what is not spent. Source: model/hands#swap.
         """
         spares = [
             one
             for one in self._spares(reach.run, reach.now_ms)
-            if not self._came_from_here(reach.run, one, reach.now_ms, least_wh)
+            if least_wh <= 0.0 or not self._came_from_here(reach.run, one, reach.now_ms, least_wh)
         ]
         best: tuple[Cell, float] | None = None
         for cell in sorted(spares, key=lambda one: one.charge):

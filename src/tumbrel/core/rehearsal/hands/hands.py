@@ -207,7 +207,7 @@ class Hands:
         if Cause.COPYING in run.holds:
             return None
         if said is None and schedule.wanted is None:
-            back = self._back_in(run, now_ms)
+            back = self._back_in(run, now_ms) if run.cell is None else None
             if back is not None or not schedule.is_asked_before(asked_ms):
                 return back or self._for_copy(run, here, now_ms)
         as_before = self._as_before(run, asked_ms)
@@ -246,13 +246,13 @@ class Hands:
 
     def _back_in(self, run: CameraRun, now_ms: int) -> SwapBattery | None:
         """Its own battery, which was taken out to charge, of a camera that is asked later."""
-        if run.cell is not None or run.schedule.following() is None:
-            return None
-        return self.swapping.back_in(run, now_ms)
+        return None if run.schedule.following() is None else self.swapping.back_in(run, now_ms)
 
     def _for_copy(self, run: CameraRun, here: Laid, now_ms: int) -> SwapBattery | None:
         """A battery for a copy that the plan wants here, where the camera has no power for it."""
-        if run.state != OFF or run.schedule.wanted is not None or may_copy(run):
+        if not self.copying.wanted or run.state != OFF:
+            return None
+        if run.schedule.wanted is not None or may_copy(run):
             return None
         copied_wh = self.copying.needs_wh(run, here, now_ms)
         return self.swapping.for_copy(run, copied_wh, now_ms) if copied_wh > 0.0 else None

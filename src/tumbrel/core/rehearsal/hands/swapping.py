@@ -136,8 +136,9 @@ class Swapping:
 
         Not yet where the cold will decide (model/hands#swap).
         """
-        for cell in self._spares(run, now_ms):
-            if cell.left != run.id or cell.charge < cell.intake.full - HAIR:
+        for cell in self.cells:
+            full = cell.left == run.id and cell.charge >= cell.intake.full - HAIR
+            if not full or not self._is_spare(cell, run, now_ms):
                 continue
             until_ms = self.timeline.next_free_end_ms(now_ms)
             wanted_wh = need_of(run, now_ms, until_ms).wh * self.defaults.swap_margin.value
@@ -244,15 +245,17 @@ class Swapping:
 
     def _spares(self, run: CameraRun, now_ms: int) -> list[Cell]:
         """Batteries of a camera's family that lie about and are promised to none, as they are."""
-        share = self.defaults.self_discharge_per_month.value
-        spares: list[Cell] = []
-        for cell in self.cells:
-            fits = not cell.in_camera and cell.family == run.camera.battery_family
-            promises = self.plan.promised.get(cell.id, ())
-            if fits and not self._is_promised(promises, self.made, now_ms):
-                cell.rest_until(now_ms, share)
-                spares.append(cell)
-        return spares
+        return [cell for cell in self.cells if self._is_spare(cell, run, now_ms)]
+
+    def _is_spare(self, cell: Cell, run: CameraRun, now_ms: int) -> bool:
+        """Whether a battery is such a one; then it is brought up to date."""
+        if cell.in_camera or cell.family != run.camera.battery_family:
+            return False
+        promises = self.plan.promised.get(cell.id)
+        if promises and self._is_promised(promises, self.made, now_ms):
+            return False
+        cell.rest_until(now_ms, self.defaults.self_discharge_per_month.value)
+        return True
 
     def _is_promised(
         self, promises: tuple[Promise, ...], made: set[tuple[str, str]], now_ms: int

@@ -43,15 +43,11 @@ class GridWatch:
         """What its ports take now [W]."""
         total = 0.0
         for one in supply.ports:
-            if one is not None:
-                total += self._takes_w(one)
+            if isinstance(one, BankRun) and one.module:  # it passes on what its camera takes now
+                total += one.takes_with_w(self.taken_w(self._own(one)))
+            elif one is not None:
+                total += one.taking_w()
         return total
-
-    def _takes_w(self, one: Consumer) -> float:
-        """What something takes now [W]; of a module, which passes on what its camera takes now."""
-        if not isinstance(one, BankRun) or not one.module:
-            return one.taking_w()
-        return one.takes_with_w(self.taken_w(self._own(one)))
 
     def _own(self, module: BankRun) -> Supply:
         return next(one for one in self.supplies if one.bank is module)

@@ -152,7 +152,7 @@ def test_a_swap_tells_where_from_where_to_and_what_is_left() -> None:
     card = card_of(document, rehearse(document))
     brow = next(place for place in card.places if place.name == "Brow launch")
     swap = next(move for move in brow.moves if move.kind == "swap" and move.camera == "Chin")
-    assert (swap.clock, swap.say) == ("11:10", "A4 in")
+    assert (swap.clock, swap.say) == ("11:11", "A4 in")
     assert swap.where == "A4 is in the Twin dock"
     assert swap.why == "for long flight, A4 lasts 1 h 42"
     assert swap.dear

@@ -173,14 +173,14 @@ def test_my_own_work_at_home_is_told(page: Page, trip: str) -> None:
 
 
 def test_a_copy_by_radio_ends_later_than_by_cable(page: Page, trip: str) -> None:
-    """Foot's memory over 28 MB/s, then over 5: the cable comes off so much later."""
+    """Foot's memory over 28 MB/s, then over 5: it ends so much later, and has no cable."""
     dialog = stretch(page, trip, "Sun 13", "d2-shelf/foot")
     by_cable = cable_off(page)
     dialog.get_by_label("Over", exact=True).select_option("radio")
     kept(page)
     page.wait_for_function(
         "(before) => [...document.querySelectorAll('.board-field svg title')].some((one) =>"
-        " /cable off/.test(one.textContent)"
+        " /has it all/.test(one.textContent)"
         " && one.parentElement.previousElementSibling.textContent > before)",
         arg=by_cable,
     )

@@ -147,10 +147,17 @@ def test_air_comes_from_weather_and_is_overruled_by_what_is_typed(page: Page, tr
 
 def test_a_place_has_its_time_zone(page: Page, trip: str) -> None:
     page.goto(f"{trip}/route")
-    page.get_by_label("Longitude, °").fill("-46")
-    page.get_by_label("Longitude, °").press("Enter")
-    page.get_by_role("button", name="Take the place’s time zone, Etc/GMT+3").click()
-    expect(page.get_by_label("Time zone")).to_have_value("Etc/GMT+3")
+    zone = page.get_by_label("Time zone")
+    longitude = page.get_by_label("Longitude, °")
+    longitude.fill("-46")
+    longitude.press("Enter")
+    expect(zone).to_have_value("Etc/GMT+3")  # it was that of the place before
+    zone.fill("Etc/GMT-5")
+    zone.press("Enter")
+    longitude.fill("-30")
+    longitude.press("Enter")
+    page.get_by_role("button", name="Take the place’s time zone, Etc/GMT+2").click()
+    expect(zone).to_have_value("Etc/GMT+2")
 
 
 def test_what_does_not_serve_is_said_and_the_choice_stays_with_its_reason(

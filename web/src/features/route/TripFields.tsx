@@ -1,10 +1,11 @@
 import * as limits from "../../domain/limits";
 import { Button } from "@mui/material";
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { queries } from "../../api/queries";
 import { fromLocalField, localField } from "../../domain/routeEdits";
 import type { Trip } from "../../domain/types";
 import { NameIn, NumberIn, TextIn } from "../../ui/fields";
+import { usePlaced } from "./usePlaced";
 
 interface Props {
   trip: Trip;
@@ -30,18 +31,7 @@ export function TripFields({ trip, put }: Props) {
     ...queries.zone(at.latitude, at.longitude),
     enabled: place != null,
   }).data?.time_zone;
-  const cache = useQueryClient();
-  // a clock that nobody has chosen yet is that of the place: windows of the sun go by it
-  const placed = (next: NonNullable<Trip["place"]>) => {
-    put({ place: next });
-    if (trip.time_zone !== "UTC" && trip.time_zone !== zone) return;
-    void cache
-      .fetchQuery(queries.zone(next.latitude, next.longitude))
-      .then((found) => {
-        if (found.time_zone !== trip.time_zone) put({ time_zone: found.time_zone });
-      })
-      .catch(() => undefined); // it is offered below as soon as it is known
-  };
+  const placed = usePlaced(trip, put);
   return (
     <div className="row fields trip-fields">
       <NameIn label="Trip" path="trip.name" value={trip.name} onCommit={(name) => put({ name })} />

@@ -12,6 +12,7 @@ from tumbrel.core.rehearsal.trip.prepare import prepare
 from tumbrel.core.report import rehearse
 
 Part = dict[str, Any]
+SLAB = {"kind": "bank", "id": "slab", "name": "Slab", "mah": 10_000}
 
 
 def mode(name: str = "m", watts: float = 4.0, mbps: float = 60.0, **more: Any) -> Part:
@@ -73,6 +74,11 @@ def stop(name: str, seconds: int, **more: Any) -> Part:
 def asks(camera_id: str, item: str, **more: Any) -> Part:
     """Roll mode "m" in set-up "bare"."""
     return {"camera": camera_id, "item": item, "mode": "m", "set_up": "bare", **more}
+
+
+def must(item: str = "way", **more: Any) -> Part:
+    """The camera "cam", a must there."""
+    return asks("cam", item, importance="must", **more)
 
 
 def takes(seconds: int, **more: Any) -> Part:

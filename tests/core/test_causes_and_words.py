@@ -7,7 +7,6 @@ from typing import Any
 import pytest
 
 from tests.build import (
-    asks,
     battery,
     camera,
     card,
@@ -16,6 +15,7 @@ from tests.build import (
     gaps,
     leg,
     mode,
+    must,
     only,
     raw,
     set_up,
@@ -29,11 +29,6 @@ from tumbrel.core.rehearsal.result.result import Rehearsal
 HOUR, MINUTE = 3600, 60
 Doc = dict[str, Any]
 NIGHT = {"place": {"latitude": 44.0, "longitude": 0.0}, "start": "2027-06-12T12:00:00"}
-
-
-def must(item: str = "way", **more: Any) -> Doc:
-    """The camera, a must there."""
-    return asks("cam", item, importance="must", **more)
 
 
 def said(told: Rehearsal, code: str) -> list[str]:

@@ -7,6 +7,7 @@ from typing import Any
 import pytest
 
 from tests.build import (
+    SLAB,
     asks,
     battery,
     camera,
@@ -14,6 +15,7 @@ from tests.build import (
     gaps,
     leg,
     mode,
+    must,
     only,
     raw,
     set_up,
@@ -25,15 +27,9 @@ from tumbrel.core.rehearsal.result.result import Move, Rehearsal
 
 HOUR, MINUTE = 3600, 60
 Doc = dict[str, Any]
-SLAB = {"kind": "bank", "id": "slab", "name": "Slab", "mah": 10_000}
 BASE = {"kind": "module", "id": "base", "name": "Base", "fits": "cam", "mah": 4000, "out_w": 5}
 DRIVE = {"id": "d", "name": "Drive", "free_gb": 500}
 FROST = {"temp_start_c": -15.0, "temp_end_c": -15.0}
-
-
-def must(item: str = "way", **more: Any) -> Doc:
-    """The camera, a must there."""
-    return asks("cam", item, importance="must", **more)
 
 
 def work(told: Rehearsal, *kinds: str) -> list[Move]:

@@ -12,6 +12,7 @@ from hypothesis import strategies as st
 
 from tests.build import (
     FAMILY,
+    SLAB,
     asks,
     battery,
     camera,
@@ -20,6 +21,7 @@ from tests.build import (
     document,
     leg,
     mode,
+    must,
     only,
     played,
     raw,
@@ -42,12 +44,6 @@ from tumbrel.core.variants.ledger import ledger_of
 HOUR = 3600
 MIN_MS = 60_000
 Doc = dict[str, Any]
-SLAB = {"kind": "bank", "id": "slab", "name": "Slab", "mah": 10_000}
-
-
-def must(item: str = "way", **more: Any) -> Doc:
-    """The camera, a must there."""
-    return asks("cam", item, importance="must", **more)
 
 
 # -- windows, words, power ------------------------------------------------------------------------

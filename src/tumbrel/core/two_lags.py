@@ -17,8 +17,7 @@ def chained(
     """Body and cell temperature [degC] after some time; both lags in the unit of the time.
 
     The body relaxes to a level, the cell to the body (model/cold#cell, model/heat#node). When the
-    two lags are nearly
-    equal the limit `t exp(-t / tau)` is taken (model/cold#crossing).
+    two lags are nearly equal the limit `t exp(-t / tau)` is taken (model/cold#crossing).
     """
     over_c = body_c - level_c
     cell_decay = exp(-elapsed / cell_lag)

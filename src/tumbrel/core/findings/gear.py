@@ -85,8 +85,8 @@ def _below(seen: Seen, unit: str, at_ms: int) -> list[str]:
 
 def _fed_by(seen: Seen, at_ms: int) -> Callable[[str], Camera | None]:
     """The camera that a bank or module feeds at a time, if any."""
-    by_key = {one.id: one for one in seen.record.written.kit.cameras}
     cameras = seen.record.written.kit.cameras
+    by_key = {one.id: one for one in cameras}
     fed = {
         cameras[one.camera].id
         for one in seen.record.outside

@@ -1,4 +1,4 @@
-import { CLASSES } from "../../domain/cardClasses";
+import { CLASS_CHOICES } from "../../domain/cardClasses";
 import * as assume from "../../domain/assumed";
 import * as fieldLimits from "../../domain/limits";
 import { Button } from "@mui/material";
@@ -208,7 +208,7 @@ function withSlot(camera: Camera, on: boolean): Partial<Camera> {
 }
 
 function MemoryFields({ camera, put }: { camera: Camera; put: Put }) {
-  const memory = camera.memory;
+  const { memory, slot } = camera;
   return (
     <>
       <ChoiceIn
@@ -221,10 +221,7 @@ function MemoryFields({ camera, put }: { camera: Camera; put: Put }) {
         onCommit={(kind) =>
           put({
             ...withSlot(camera, false),
-            memory:
-              kind === "slot"
-                ? { kind, largest_gb: 512, slowest_class: null }
-                : { kind, gb: 64, reserved_gb: 0, speed_mb_s: 90 },
+            memory: kind === "slot" ? SLOT : { kind, gb: 64, reserved_gb: 0, speed_mb_s: 90 },
           })
         }
       />
@@ -249,15 +246,12 @@ function MemoryFields({ camera, put }: { camera: Camera; put: Put }) {
           />
           <CheckIn
             label="A module brings it a card slot"
-            value={camera.slot != null}
+            value={slot != null}
             onCommit={(on) => put(withSlot(camera, on))}
           />
-          {camera.slot == null ? null : (
+          {slot == null ? null : (
             <>
-              <SlotFields
-                slot={camera.slot}
-                put={(changed) => put({ slot: { ...SLOT, ...camera.slot, ...changed } })}
-              />
+              <SlotFields slot={slot} put={(changed) => put({ slot: { ...slot, ...changed } })} />
               <NumberIn
                 label="Moves to the card at"
                 unit="MB/s"
@@ -293,7 +287,7 @@ function SlotFields({ slot, put }: { slot: Slot; put: (changed: Partial<Slot>) =
       <ChoiceIn
         label="Cards of at least"
         value={slot.slowest_class ?? "any"}
-        choices={[ANY_CLASS, ...CLASSES.map((value) => ({ value, name: value }))]}
+        choices={[ANY_CLASS, ...CLASS_CHOICES]}
         onCommit={(value) => put({ slowest_class: value === "any" ? null : value })}
       />
     </>

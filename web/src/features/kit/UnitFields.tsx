@@ -1,4 +1,4 @@
-import { CLASSES } from "../../domain/cardClasses";
+import { CLASS_CHOICES } from "../../domain/cardClasses";
 import * as assume from "../../domain/assumed";
 import * as limits from "../../domain/limits";
 import { familyIsFree, withCopiedBattery, withCopiedCard } from "../../domain/kitEdits";
@@ -136,7 +136,7 @@ export function CardFields({ kit, unit, path, change, editKit }: UnitProps<Card>
       <ChoiceIn
         label="Class"
         value={unit.speed_class}
-        choices={CLASSES.map((value) => ({ value, name: value }))}
+        choices={CLASS_CHOICES}
         onCommit={(speed_class) => change({ speed_class })}
       />
       <NumberIn

@@ -14,6 +14,7 @@ from ...two_lags import chained, first_zero
 from ..stock.batteries import Cell
 from ..stock.clips import Clip, LoopClip
 from .energy import Energy
+from .pieces import Piece
 from .thermal import Thermal
 from .turns import Priority
 
@@ -117,7 +118,7 @@ class Forecast:
         while True:
             last = step + 1 >= len(starts)
             end_ms = bound_ms if last else min(bound_ms, starts[step + 1])
-            piece = _Piece(
+            piece = Piece(
                 at_ms,
                 end_ms,
                 body_c,
@@ -139,7 +140,7 @@ class Forecast:
             )
             at_ms, step = end_ms, step + 1
 
-    def _heat_in(self, piece: _Piece) -> Event | None:
+    def _heat_in(self, piece: Piece) -> Event | None:
         limits = self.thermal.body.limits
         target_c = limits.restart_c if self.hot else limits.stop_c
         past = piece.body_c <= target_c if self.hot else piece.body_c >= target_c
@@ -150,7 +151,7 @@ class Forecast:
             return None
         return piece.at_ms + reached, Priority.HEAT
 
-    def _empty_in(self, piece: _Piece) -> Event | None:
+    def _empty_in(self, piece: Piece) -> Event | None:
         """When the falling charge meets what the cold holds back.
 
         Source: model/cold#reach, model/cold#crossing.
@@ -159,21 +160,12 @@ class Forecast:
         assert cell is not None
         fall = self.energy.drain_w / MS_PER_HOUR / cell.wh
         charge = cell.charge - fall * (piece.at_ms - self.now_ms)
-        length_ms = piece.end_ms - piece.at_ms
-        if charge - fall * length_ms > curve.at(piece.coldest_c()):
+        if charge - fall * (piece.end_ms - piece.at_ms) > curve.at(piece.coldest_c()):
             return None
-        lag, steepest = self.thermal.cell_lag_ms, curve.steepest
-
-        def left(at: float) -> tuple[float, float]:
-            body_c, cell_c = piece.after(at, lag)
-            warmest = max(body_c, cell_c, piece.level_c)
-            cooling = (warmest - min(body_c, piece.level_c)) / lag
-            return charge - fall * at - curve.at(cell_c), fall + steepest * cooling
-
-        found = first_zero(left, length_ms)
+        found = piece.line_met(charge, fall, curve, self.thermal.cell_lag_ms)
         return None if found is None else (piece.at_ms + found, Priority.EMPTY)
 
-    def _thaw_in(self, piece: _Piece) -> Event | None:
+    def _thaw_in(self, piece: Piece) -> Event | None:
         """When a dead cell, warmed or charged, has enough above its line to go on.
 
         Source: model/cold#reach.
@@ -196,7 +188,7 @@ class Forecast:
         found = first_zero(missing, piece.end_ms - piece.at_ms)
         return None if found is None else (piece.at_ms + found, Priority.EMPTY)
 
-    def _refusals_in(self, piece: _Piece) -> list[Event | None]:
+    def _refusals_in(self, piece: Piece) -> list[Event | None]:
         """When charging is refused for cell or body, or may go on again.
 
         Source: model/charging#refusal, model/heat#limits.
@@ -218,7 +210,7 @@ class Forecast:
             found.append((piece.at_ms + reached, Priority.CONDITIONS))
         return found
 
-    def _cell_at(self, piece: _Piece, sign: float, level_c: float) -> Event | None:
+    def _cell_at(self, piece: Piece, sign: float, level_c: float) -> Event | None:
         """When the cell falls (sign 1) or rises (sign -1) to a level from the other side."""
         lag = self.thermal.cell_lag_ms
 
@@ -255,36 +247,6 @@ class Forecast:
         return (
             thermal.body_c + max(0.0, level_c - thermal.body_c) * way < thermal.body.limits.stop_c
         )
-
-
-class _Piece:
-    """A stretch of constant conditions: temperatures where it begins, level and lag of the body."""
-
-    __slots__ = ("at_ms", "body_c", "cell_c", "end_ms", "lag_ms", "level_c")
-
-    def __init__(
-        self,
-        at_ms: int,
-        end_ms: int,
-        body_c: float,
-        cell_c: float,
-        level_c: float,
-        lag_ms: float,
-    ) -> None:
-        self.at_ms = at_ms
-        self.end_ms = end_ms
-        self.body_c = body_c
-        self.cell_c = cell_c
-        self.level_c = level_c
-        self.lag_ms = lag_ms
-
-    def after(self, elapsed_ms: float, cell_lag_ms: float) -> tuple[float, float]:
-        """Body and cell after some ms."""
-        return chained(self.body_c, self.cell_c, self.level_c, self.lag_ms, cell_lag_ms, elapsed_ms)
-
-    def coldest_c(self) -> float:
-        """The cell stays above this (model/cold#crossing)."""
-        return min(self.body_c, self.cell_c, self.level_c)
 
 
 def thawed(energy: Energy, cell: Cell) -> bool:

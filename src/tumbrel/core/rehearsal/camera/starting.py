@@ -62,16 +62,19 @@ def ran_out(run: CameraRun) -> Cause:
 
     Source: model/results#gaps.
     """
-    held = run.cell.charge if run.cell is not None else 0.0
-    return Cause.COLD if carries_on_ms(run, held) >= CARRIES_ON_MS else Cause.EMPTY
+    return Cause.COLD if _warm_ms(run) >= CARRIES_ON_MS else Cause.EMPTY
 
 
 def gives_out(run: CameraRun, cause: Cause) -> None:
     """It has no power from now on; of the gap that warmth would have carried it through is cold."""
     run.holds[cause] = run.now_ms
     if cause is Cause.COLD:
-        held = run.cell.charge if run.cell is not None else 0.0
-        run.time.cold_left_ms = carries_on_ms(run, held)
+        run.time.cold_left_ms = _warm_ms(run)
+
+
+def _warm_ms(run: CameraRun) -> int:
+    """How much longer what is in it would last, as charged as it is, were it warm [ms]."""
+    return 0 if run.cell is None else carries_on_ms(run, run.cell.charge)
 
 
 def carries_on_ms(run: CameraRun, charge: float) -> int:

@@ -135,15 +135,16 @@ class Copying:
                 continue
             size = sum(self._size(clip, copy) for clip in self.clips_on(card.store.id, now_ms))
             radio_w = run.energy.radio_w if copy.by == "radio" else 0.0
-            seconds = size / min(card.read_bytes_s, self._link_mb_s(copy, drive) * 1e6)
+            seconds = size / self._own_rate(copy, card, drive)
             return (run.energy.standby_w + radio_w) * seconds / 3600.0
         return 0.0
 
-    def _link_mb_s(self, copy: Copy, drive: Drive) -> float:
-        """How fast its cable or radio is [MB/s]."""
-        if copy.by != "radio":
-            return drive.link_mb_s
-        return self.radio_mb_s if drive.radio_mb_s is None else drive.radio_mb_s
+    def _own_rate(self, copy: Copy, card: CardRun, drive: Drive) -> float:
+        """How fast it goes by itself, as card and cable or radio allow [bytes/s]."""
+        link_mb_s = drive.link_mb_s
+        if copy.by == "radio":
+            link_mb_s = self.radio_mb_s if drive.radio_mb_s is None else drive.radio_mb_s
+        return min(card.read_bytes_s, link_mb_s * 1e6)
 
     def _where(self, copy: Copy) -> tuple[CameraRun | None, CardRun | None]:
         if copy.camera is not None:
@@ -196,7 +197,7 @@ class Copying:
             wholes.append(size + (wholes[-1] if wholes else 0))
         if run is not None:
             begin_copying(run, by_radio=copy.by == "radio")
-        own_rate = min(card.read_bytes_s, self._link_mb_s(copy, drive) * 1e6)
+        own_rate = self._own_rate(copy, card, drive)
         until_ms = self._until_ms(copy, run, interval)
         job = Job(number, copy, card, run, drive, now_ms, until_ms, until_ms, clips, wholes,
                   without_room, own_rate, [], float(now_ms))  # fmt: skip

@@ -16,13 +16,14 @@ from mypy_extensions import mypyc_attr
 from ...charging import MS_PER_HOUR
 from ...cold import ColdCurve, curve_at
 from ...energy import spent_wh
-from ...two_lags import NEARLY_EQUAL, chained, first_zero, following
+from ...two_lags import NEARLY_EQUAL, chained, following
 from ..camera.camera_run import CameraRun
+from ..camera.pieces import Piece
 from ..stock.batteries import Cell
 from ..trip.asked import Asked
 from ..trip.climate import Climate, climate_of
 
-Piece = tuple[float, float, float, float, float]  # body, then, level [degC], its lag, length [ms]
+BodyPiece = tuple[float, float, float, float, float]  # body, then, level [degC], lag, length [ms]
 WARM_C: Final = 70.0
 DECIDES: Final = 0.01
 
@@ -107,7 +108,8 @@ class Reachable:
                 if curve is not None:
                     lowest_c = stretch.lowest_c(number, cell_c, then_c)
                     if charge - fall * piece[4] <= curve.at(lowest_c):
-                        met_ms = stretch.met_ms(piece, charge, fall, curve, cell_c)
+                        course = Piece(0, round(piece[4]), piece[0], cell_c, piece[2], piece[3])
+                        met_ms = course.line_met(charge, fall, curve, stretch.cell_lag_ms)
                         if met_ms is not None:
                             return cell.wh * max(0.0, cell.charge - charge + fall * met_ms)
                 charge -= fall * piece[4]
@@ -154,7 +156,7 @@ class _Stretch:
         self.draw_w, self.boot_wh = draw_w, 0.0
         self.decays: list[float] = []
         self.shifts: list[float] = []
-        self.pieces: list[Piece] = []
+        self.pieces: list[BodyPiece] = []
 
     def lowest_c(self, number: int, cell_c: float, then_c: float) -> float:
         """The lowest temperature of a cell in a piece, from where it begins to where it ends."""
@@ -167,21 +169,6 @@ class _Stretch:
                 turned = chained(body_c, cell_c, level_c, body_lag, lag, turn_ms)
                 lowest_c = min(lowest_c, turned[1])
         return lowest_c
-
-    def met_ms(
-        self, piece: Piece, charge: float, fall: float, curve: ColdCurve, cell_c: float
-    ) -> float | None:
-        """When in a piece a charge that falls by `fall` a ms meets its line; None: not in it."""
-        body_c, _, level_c, body_lag, length_ms = piece
-        lag, steepest = self.cell_lag_ms, curve.steepest
-
-        def left(at: float) -> tuple[float, float]:
-            then_body_c, then_c = chained(body_c, cell_c, level_c, body_lag, lag, at)
-            warmest_c = max(then_body_c, then_c, level_c)
-            cooling = (warmest_c - min(then_body_c, level_c)) / lag
-            return charge - fall * at - curve.at(then_c), fall + steepest * cooling
-
-        return first_zero(left, round(length_ms))
 
 
 def _course(run: CameraRun, spans: list[Asked], now_ms: int, until_ms: int) -> list[_Stretch]:

@@ -8,6 +8,7 @@ from typing import Final
 from mypy_extensions import mypyc_attr
 
 from ...charging import MS_PER_HOUR
+from ...document import SetUp
 from ..camera.camera_run import CameraRun
 from ..camera.causes import Cause
 from ..camera.handled import next_start_ms
@@ -68,7 +69,7 @@ class Swapping:
 
         What the battery in it gives is None where it would not even start what is asked next.
         """
-        if not run.camera.battery_comes_out or need.wh <= 0.0 or self.is_fed(run):
+        if not run.camera.battery_comes_out or need.wh <= 0.0 or _is_fed(run):
             return None
         now_ms = reach.now_ms
         if self._stays_in(run, need, held_wh, now_ms):
@@ -76,7 +77,7 @@ class Swapping:
         spent, held_wh = held_wh is None, held_wh or 0.0
         wanted = need.wh * self.defaults.swap_margin.value
         least_wh = need.least_gain_wh()
-        found = self._best_spare(reach, wanted, held_wh, 0.0 if spent else least_wh)
+        found = self._best_spare(reach, wanted, held_wh, None if spent else least_wh)
         if found is None or self._waits_warm(run, found[0], wanted, reach):
             return None
         best, gives_wh = found
@@ -187,17 +188,17 @@ class Swapping:
         return lost_ms + run.boot_ms if lost_ms else 0
 
     def _best_spare(
-        self, reach: Reachable, wanted_wh: float, held_wh: float, least_wh: float
+        self, reach: Reachable, wanted_wh: float, held_wh: float, least_wh: float | None
     ) -> tuple[Cell, float] | None:
         """The least charged spare that suffices, else the one that gives most and more.
 
-        Where the cold decides, the warmest of those that suffice. What has just come out is none,
-        while there is a least gain, as for what is not spent. Source: model/hands#swap.
+        Where the cold decides, the warmest of those that suffice. What has just come out is none;
+        but for a camera that is spent, of which no least gain is asked. Source: model/hands#swap.
         """
         spares = [
             one
             for one in self._spares(reach.run, reach.now_ms)
-            if least_wh <= 0.0 or not self._came_from_here(reach.run, one, reach.now_ms, least_wh)
+            if least_wh is None or not self._came_from_here(reach.run, one, reach.now_ms, least_wh)
         ]
         best: tuple[Cell, float] | None = None
         for cell in sorted(spares, key=lambda one: one.charge):
@@ -273,22 +274,9 @@ class Swapping:
         if need.rate <= 1.0 or need.bytes <= 0:
             return NO_LIMIT
         free = run.card.free if run.card and Cause.CARD_UNFIT not in run.holds else 0
-        if not self._writes_own(run) and run.camera.card_slot is not None:
+        if not _writes_own(run) and run.camera.card_slot is not None:
             free = max([free, *(one.free for one in self._card_spares(run, need, now_ms))])
         return need.wh * free / need.bytes
-
-    def is_fed(self, run: CameraRun) -> bool:
-        """Whether what is wanted next runs on outside power alone."""
-        following = run.schedule.wanted or run.schedule.following()
-        recording = following.recording if following else None
-        return recording is not None and recording.set_up.power == "outside_only"
-
-    @staticmethod
-    def _writes_own(run: CameraRun) -> bool:
-        """Whether what is wanted next goes to the camera's own memory."""
-        following = run.schedule.wanted or run.schedule.following()
-        recording = following.recording if following else None
-        return run.camera.writes_own(recording.set_up if recording else None)
 
     def card_due(
         self, run: CameraRun, need: Need, held_wh: float, reach: Reachable
@@ -297,7 +285,7 @@ class Swapping:
 
         It gains only what the battery can still film. Source: model/hands#swap.
         """
-        no_slot = run.camera.card_slot is None or self._writes_own(run)
+        no_slot = run.camera.card_slot is None or _writes_own(run)
         if no_slot or need.bytes <= 0 or need.peak_rate is None:
             return None
         now_ms, stuck = reach.now_ms, Cause.CARD_FULL in run.holds
@@ -349,19 +337,12 @@ class Swapping:
 
     def _powered_wh(self, run: CameraRun, need: Need, held_wh: float, reach: Reachable) -> float:
         """What the battery in a camera, or the best to go in, gives of what is asked [W h]."""
-        if held_wh >= need.wh or self._is_outside(run):
+        if held_wh >= need.wh or _may_be_fed(run):
             return need.wh
         if not run.camera.battery_comes_out:
             return held_wh
         spares = self._spares(run, reach.now_ms)
         return max([held_wh, *(reach.gives_wh(one, need.wh) for one in spares)])
-
-    @staticmethod
-    def _is_outside(run: CameraRun) -> bool:
-        """Whether what is wanted next may run on outside power."""
-        following = run.schedule.wanted or run.schedule.following()
-        recording = following.recording if following else None
-        return recording is not None and recording.set_up.power != "battery"
 
     def card_said(self, run: CameraRun, here: Laid, now_ms: int) -> SwapCard | None:
         """The plan's own word on a card at this stop, where it can be done now."""
@@ -379,3 +360,27 @@ class Swapping:
         run.advance(now_ms)
         takes_ms = self.handling.card_ms(run, now_ms)
         return SwapCard(0, 0, run.index, takes_ms, run, card, said_at=here.id)
+
+
+def _next_set_up(run: CameraRun) -> SetUp | None:
+    """The set-up of what is wanted now or next."""
+    asked = run.schedule.wanted or run.schedule.following()
+    recording = asked.recording if asked is not None else None
+    return None if recording is None else recording.set_up
+
+
+def _is_fed(run: CameraRun) -> bool:
+    """Whether what is wanted next runs on outside power alone."""
+    set_up = _next_set_up(run)
+    return set_up is not None and set_up.power == "outside_only"
+
+
+def _may_be_fed(run: CameraRun) -> bool:
+    """Whether what is wanted next may run on outside power."""
+    set_up = _next_set_up(run)
+    return set_up is not None and set_up.power != "battery"
+
+
+def _writes_own(run: CameraRun) -> bool:
+    """Whether what is wanted next goes to the camera's own memory."""
+    return run.camera.writes_own(_next_set_up(run))

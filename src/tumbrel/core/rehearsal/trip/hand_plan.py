@@ -27,9 +27,9 @@ class HandPlan:
     """The plan's words for the hands, by what they are about.
 
     `swaps` by camera and leg or stop; `promised` by battery; cards likewise; `swaps_ms` and
-    `card_swaps_ms` when those of each camera are due; `plugs` by leg or
-    stop and unit; `full_by_ms` by unit; `fed` the cameras that each source feeds; `linked` the
-    other cameras of a camera's link; `leaving` where something is left until the last chance.
+    `card_swaps_ms` when those of each camera are due; `plugs` by leg or stop and unit;
+    `full_by_ms` by unit; `fed` the cameras that each source feeds; `linked` the other cameras of a
+    camera's link; `leaving` where something is left until the last chance.
     """
 
     early: bool

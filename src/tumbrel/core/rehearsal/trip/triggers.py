@@ -27,26 +27,15 @@ def never_comes(
     timeline: Timeline,
     defaults: Defaults,
 ) -> bool:
-    """Whether what an armed camera waits for cannot come: a word unheard, power of nothing."""
+    """Whether what an armed camera waits for on a leg or stop cannot come.
+
+    A word that it does not hear; power that no source gives there: the one that the plan names for
+    it, else any of the kit, a module only on its own camera. Source: model/patterns#asked.
+    """
     if pattern.trigger == "voice":
         return "voice" not in answers(camera, document)
-    return pattern.trigger == "power" and not _power_appears(
-        camera, document, part, timeline, defaults
-    )
-
-
-def _power_appears(
-    camera: Camera,
-    document: PlanDocument | Written,
-    part: Laid,
-    timeline: Timeline,
-    defaults: Defaults,
-) -> bool:
-    """Whether power can appear at a camera on a leg or stop, by any source that gives there.
-
-    The one that the plan names for it, else any of the kit; a module only on its own camera.
-    Source: model/patterns#asked.
-    """
+    if pattern.trigger != "power":
+        return False
     named = next((c.source for c in document.plan.cameras if c.camera == camera.id), None)
     for source in document.kit.sources:
         if named is not None and source.id != named:
@@ -55,5 +44,5 @@ def _power_appears(
             continue
         table = supply_table(source, document.trip, timeline, defaults)
         if table.ever(part.start_ms, part.end_ms):
-            return True
-    return False
+            return False
+    return True

@@ -14,7 +14,7 @@ from ...two_lags import chained, first_zero
 from ..stock.batteries import Cell
 from ..stock.clips import Clip, LoopClip
 from .energy import Energy
-from .pieces import Piece
+from .pieces import EvenPiece
 from .thermal import Thermal
 from .turns import Priority
 
@@ -118,7 +118,7 @@ class Forecast:
         while True:
             last = step + 1 >= len(starts)
             end_ms = bound_ms if last else min(bound_ms, starts[step + 1])
-            piece = Piece(
+            piece = EvenPiece(
                 at_ms,
                 end_ms,
                 body_c,
@@ -140,7 +140,7 @@ class Forecast:
             )
             at_ms, step = end_ms, step + 1
 
-    def _heat_in(self, piece: Piece) -> Event | None:
+    def _heat_in(self, piece: EvenPiece) -> Event | None:
         limits = self.thermal.body.limits
         target_c = limits.restart_c if self.hot else limits.stop_c
         past = piece.body_c <= target_c if self.hot else piece.body_c >= target_c
@@ -151,7 +151,7 @@ class Forecast:
             return None
         return piece.at_ms + reached, Priority.HEAT
 
-    def _empty_in(self, piece: Piece) -> Event | None:
+    def _empty_in(self, piece: EvenPiece) -> Event | None:
         """When the falling charge meets what the cold holds back.
 
         Source: model/cold#reach, model/cold#crossing.
@@ -165,7 +165,7 @@ class Forecast:
         found = piece.line_met(charge, fall, curve, self.thermal.cell_lag_ms)
         return None if found is None else (piece.at_ms + found, Priority.EMPTY)
 
-    def _thaw_in(self, piece: Piece) -> Event | None:
+    def _thaw_in(self, piece: EvenPiece) -> Event | None:
         """When a dead cell, warmed or charged, has enough above its line to go on.
 
         Source: model/cold#reach.
@@ -188,7 +188,7 @@ class Forecast:
         found = first_zero(missing, piece.end_ms - piece.at_ms)
         return None if found is None else (piece.at_ms + found, Priority.EMPTY)
 
-    def _refusals_in(self, piece: Piece) -> list[Event | None]:
+    def _refusals_in(self, piece: EvenPiece) -> list[Event | None]:
         """When charging is refused for cell or body, or may go on again.
 
         Source: model/charging#refusal, model/heat#limits.
@@ -210,7 +210,7 @@ class Forecast:
             found.append((piece.at_ms + reached, Priority.CONDITIONS))
         return found
 
-    def _cell_at(self, piece: Piece, sign: float, level_c: float) -> Event | None:
+    def _cell_at(self, piece: EvenPiece, sign: float, level_c: float) -> Event | None:
         """When the cell falls (sign 1) or rises (sign -1) to a level from the other side."""
         lag = self.thermal.cell_lag_ms
 

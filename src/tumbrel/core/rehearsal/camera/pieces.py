@@ -1,4 +1,4 @@
-"""A stretch of constant conditions: how body and cell go through it, and when the cold wins."""
+"""A stretch of even conditions: how body and cell go through it, and when the cold wins."""
 
 from __future__ import annotations
 
@@ -6,7 +6,7 @@ from ...cold import ColdCurve
 from ...two_lags import chained, first_zero
 
 
-class Piece:
+class EvenPiece:
     """Temperatures where it begins [degC], the level that the body goes to, and its lag [ms]."""
 
     __slots__ = ("at_ms", "body_c", "cell_c", "end_ms", "lag_ms", "level_c")

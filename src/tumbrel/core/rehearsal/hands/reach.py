@@ -18,7 +18,7 @@ from ...cold import ColdCurve, curve_at
 from ...energy import spent_wh
 from ...two_lags import NEARLY_EQUAL, chained, following
 from ..camera.camera_run import CameraRun
-from ..camera.pieces import Piece
+from ..camera.pieces import EvenPiece
 from ..stock.batteries import Cell
 from ..trip.asked import Asked
 from ..trip.climate import Climate, climate_of
@@ -108,7 +108,7 @@ class Reachable:
                 if curve is not None:
                     lowest_c = stretch.lowest_c(number, cell_c, then_c)
                     if charge - fall * piece[4] <= curve.at(lowest_c):
-                        course = Piece(0, round(piece[4]), piece[0], cell_c, piece[2], piece[3])
+                        course = EvenPiece(0, round(piece[4]), piece[0], cell_c, piece[2], piece[3])
                         met_ms = course.line_met(charge, fall, curve, stretch.cell_lag_ms)
                         if met_ms is not None:
                             return cell.wh * max(0.0, cell.charge - charge + fall * met_ms)

@@ -7,6 +7,7 @@ import * as ofBoard from "../features/board/loadLater";
 import { FirstPlace } from "../features/trips/FirstPlace";
 import { loadDialog } from "../ui/loadDialog";
 import { CommandKeeper } from "./CommandKeeper";
+import { keepFocus } from "./focusStays";
 import { NotLoaded } from "./NotLoaded";
 import { Shell } from "./Shell";
 import { type ThemeName, themeOf } from "./theme";
@@ -85,6 +86,7 @@ export function App() {
     document.documentElement.dataset["theme"] = theme;
     localStorage.setItem(THEME_KEY, theme);
   }, [theme]);
+  useEffect(keepFocus, []);
   useEffect(() => {
     const later = setTimeout(loadTheRest, REST_AFTER_MS);
     return () => clearTimeout(later);

@@ -36,10 +36,10 @@ export function CommandKeeper({ children }: { children: ReactNode }) {
       const target = event.target instanceof HTMLElement ? event.target : null;
       const typing =
         target?.matches("input:not([type=range]), textarea, select, [contenteditable]") ?? false;
-      const onBoard = (target?.closest("[data-board]") ?? null) !== null;
+      const asked = (target?.closest("[aria-modal=true]") ?? null) !== null;
       const found = commands.find((one) => one.allowed && matches(event, one.keys));
       if (found === undefined) return;
-      if (isLetter(found.keys) && (!lettersOn || !onBoard)) return;
+      if (isLetter(found.keys) && (!lettersOn || asked)) return;
       if (typing && (isLetter(found.keys) || found.keys === "?")) return;
       if (typing && target?.matches("textarea, input[type=text], input:not([type])") === true)
         return;
@@ -118,7 +118,7 @@ function CommandList({ open, commands, lettersOn, onLetters, onClose }: ListProp
         </ul>
         <p>
           <CheckIn
-            label="Single letters work while the board is focused"
+            label="Single letters work anywhere on the board"
             value={lettersOn}
             onCommit={onLetters}
           />

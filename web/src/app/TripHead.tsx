@@ -1,11 +1,13 @@
-import { useContext, useMemo } from "react";
-import { Link, NavLink, useNavigate } from "react-router";
+import { type MouseEvent, useContext, useMemo, useRef } from "react";
+import { Link, NavLink, useLocation, useNavigate } from "react-router";
+import { useRoving } from "../ui/useRoving";
 import { useCommands } from "./commands";
 import { KeepingMark } from "./KeepingMark";
 import type { Steps } from "./StepsContext";
 import { ThemeContext } from "./themeContext";
 import { MeasuresToggle } from "./MeasuresToggle";
 import { ThemeToggle } from "./ThemeToggle";
+import { useTitle } from "./useTitle";
 import "./head.css";
 
 interface Props {
@@ -31,15 +33,28 @@ const APART = new Set(["route", "card", "/sums"]);
 /** The trip's head: the way between its places, which stands still, and what is kept. */
 export function TripHead({ name, steps, own, saveFile }: Props) {
   useHeadCommands(steps, own, saveFile);
+  const { pathname } = useLocation();
+  useTitle(PLACES.find(({ to }) => pathname.endsWith(`/${to}`))?.name, name);
+  const index = useRef<HTMLElement>(null);
+  const roving = useRoving(index, "a");
   return (
     <header className="head-bar label">
+      <a href="#place" className="skip" onClick={pastTheIndex}>
+        Past the index, to the place
+      </a>
       <Link to="/trips" className="brand" aria-label="Tumbrel: all trips and files">
         Tumbrel
       </Link>
       <span className="trip-name" title={name}>
         {name}
       </span>
-      <nav aria-label="Places" className="places">
+      <nav
+        ref={index}
+        aria-label="Places"
+        className="places"
+        onFocus={roving.onFocus}
+        onKeyDown={roving.onKeyDown}
+      >
         {PLACES.map((place) => (
           <NavLink
             key={place.to}
@@ -73,6 +88,15 @@ export function TripHead({ name, steps, own, saveFile }: Props) {
       </span>
     </header>
   );
+}
+
+/** Focus on the open place itself: Tab goes on from its start. */
+function pastTheIndex(event: MouseEvent) {
+  event.preventDefault();
+  const place = document.querySelector("main");
+  if (place === null) return;
+  place.tabIndex = -1;
+  place.focus();
 }
 
 function useHeadCommands(steps: Steps, own: boolean, saveFile: () => void): void {

@@ -38,8 +38,9 @@ function Place() {
   useCommands("place", COMMANDS);
   return (
     <>
-      <div data-board="x" tabIndex={0}>
-        board
+      <div tabIndex={0}>board</div>
+      <div role="dialog" aria-modal="true">
+        <button>sure?</button>
       </div>
       <input aria-label="name" />
     </>
@@ -56,11 +57,13 @@ describe("the keeper of commands", () => {
       </CommandKeeper>,
     );
   });
-  it("runs a letter only while the board is focused", () => {
+  it("runs a letter from anywhere, but not from a question that waits", () => {
     fireEvent.keyDown(document.body, { key: "n" });
-    expect(run).not.toHaveBeenCalled();
-    fireEvent.keyDown(screen.getByText("board"), { key: "n" });
     expect(run).toHaveBeenCalledTimes(1);
+    fireEvent.keyDown(screen.getByText("board"), { key: "n" });
+    expect(run).toHaveBeenCalledTimes(2);
+    fireEvent.keyDown(screen.getByText("sure?"), { key: "n" });
+    expect(run).toHaveBeenCalledTimes(2);
   });
   it("never takes a letter away from someone who types", () => {
     fireEvent.keyDown(screen.getByLabelText("name"), { key: "n" });

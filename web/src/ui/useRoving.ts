@@ -1,9 +1,14 @@
 import { type KeyboardEvent, type RefObject, useEffect, useRef } from "react";
 
-const STEPS: Record<string, number | undefined> = { ArrowDown: 1, ArrowUp: -1 };
+const STEPS: Record<string, number | undefined> = {
+  ArrowDown: 1,
+  ArrowRight: 1,
+  ArrowUp: -1,
+  ArrowLeft: -1,
+};
 
 /**
- * A list of buttons as one stop of Tab: arrows, Home and End go from one to the next, and Tab
+ * A list of buttons or links as one stop of Tab: arrows, Home and End go from one to the next, and Tab
  * comes back to the last. What opens between them keeps its own stops.
  */
 export function useRoving(list: RefObject<HTMLElement | null>, selector: string) {
@@ -14,7 +19,8 @@ export function useRoving(list: RefObject<HTMLElement | null>, selector: string)
   };
   useEffect(() => {
     const buttons = all();
-    mark(buttons.find((one) => one === last.current) ?? buttons[0]);
+    const here = buttons.find((one) => one.getAttribute("aria-current") === "page");
+    mark(buttons.find((one) => one === last.current) ?? here ?? buttons[0]);
   });
   return {
     onFocus: (event: { target: EventTarget }) => {

@@ -108,14 +108,7 @@ export function BoardWork(props: Props) {
     },
     [close, days, move],
   );
-  const { onOpen } = curing;
-  const openCures = useCallback(
-    (loss: Loss) => {
-      onOpen(targetOfLoss(loss));
-      requestAnimationFrame(focusOpenCures);
-    },
-    [onOpen],
-  );
+  const openCures = useOpenCures(curing.onOpen, setBeside);
   useBoardCommands({
     rehearsal,
     handAt: hand.now,
@@ -232,6 +225,21 @@ function useShown(target: CureTarget | null, rehearsal: Rehearsal, hand: Hand): 
     );
     return () => cancelAnimationFrame(frame);
   }, [mark, startMs, elsewhere, move]);
+}
+
+/** Opens the cures of a gap at the side, which unfolds for them, and takes the focus there. */
+function useOpenCures(
+  onOpen: (target: CureTarget) => void,
+  setBeside: (open: boolean) => void,
+): (loss: Loss) => void {
+  return useCallback(
+    (loss: Loss) => {
+      setBeside(true);
+      onOpen(targetOfLoss(loss));
+      requestAnimationFrame(focusOpenCures);
+    },
+    [onOpen, setBeside],
+  );
 }
 
 /** What the side tells of follows the board and its hand a moment later. */

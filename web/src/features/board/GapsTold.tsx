@@ -88,6 +88,8 @@ function useLed(
   }, [group, led, cure, onTry]);
 }
 
+const STAYS = new Set(["Enter", " ", "Shift", "Control", "Alt", "Meta"]);
+
 interface GapProps extends ToldProps {
   loss: Loss;
   known: BestCure | undefined;
@@ -113,12 +115,10 @@ export function GapTold({ document, clock, curing, goTo, loss, known, style }: G
   const onFocus = (event: FocusEvent) => {
     if (cure !== null && event.currentTarget.matches(":focus-visible")) curing.onTry(cure);
   };
-  const onBlur = () => {
-    if (tried) curing.onTry(null);
-  };
+  // what is tried stays where a pointer goes elsewhere, to "Keep it" say; keys that go on leave it
   const onKeyDown = (event: KeyboardEvent) => {
-    if (event.key !== "Escape" || !tried) return;
-    event.stopPropagation();
+    if (!tried || STAYS.has(event.key) || event.ctrlKey || event.metaKey) return;
+    if (event.key === "Escape") event.stopPropagation();
     curing.onTry(null);
   };
   const what = `${nameOfCamera(document, loss.camera)} ${loss.text}`;
@@ -128,7 +128,7 @@ export function GapTold({ document, clock, curing, goTo, loss, known, style }: G
       className={tried ? "plain gap-told tried" : "plain gap-told"}
       style={style}
       title={`${what}, ${lost}`}
-      {...{ onClick, onFocus, onBlur, onKeyDown }}
+      {...{ onClick, onFocus, onKeyDown }}
     >
       <span className="gap-what">
         {clock.time(loss.start_ms)} {what}, {lost}

@@ -3,6 +3,7 @@ import { useCommands } from "../../app/commands";
 import type { Corrections } from "../../app/useCorrections";
 import type { Cell } from "../../board/Drawing";
 import type { Clock, DayWindow } from "../../domain/clock";
+import { lossesInOrder } from "../../domain/moment";
 import { movable } from "../../domain/handEdits";
 import { type Problem, problemsOf } from "../../domain/problems";
 import { canPart, partedAfter } from "../../domain/routeEdits";
@@ -42,10 +43,11 @@ function useLooking(wanted: Wanted) {
   return useMemo(() => {
     const problems = problemsOf(rehearsal);
     const any = problems.length > 0;
-    const losses = rehearsal.cameras.flatMap((one) => one.losses);
+    const losses = lossesInOrder(rehearsal);
     const lossHere = () => {
       const here = cellHere(selected);
-      return losses.find((one) => one.camera === here?.camera && one.item === here.item);
+      const mine = losses.find((one) => one.camera === here?.camera && one.item === here.item);
+      return mine ?? losses.find((one) => one.end_ms > handAt()) ?? losses[0];
     };
     const isHere = (one: Problem) =>
       one.cell.camera === selected?.camera && one.cell.item === selected.item;
@@ -64,7 +66,7 @@ function useLooking(wanted: Wanted) {
       { name: "Next gap or finding", keys: "N", allowed: any, run: go(1) },
       { name: "Gap or finding before", keys: "P", allowed: any, run: go(-1) },
       {
-        name: "Cures of the gap here",
+        name: "Cures of the gap here, or of the next",
         keys: "C",
         allowed: losses.length > 0,
         run: () => {

@@ -5,6 +5,7 @@ import { usePumped } from "../../api/usePumped";
 import { MeasuresToggle } from "../../app/MeasuresToggle";
 import { ThemeToggle } from "../../app/ThemeToggle";
 import { LAST_TRIP } from "../../app/TripContext";
+import { useTitle } from "../../app/useTitle";
 import { questionOf, type Sum, sumOf, type Typed, wantedOf } from "../../domain/sums";
 import { Pick } from "../../ui/fields";
 import { Sentence } from "./Sentence";
@@ -18,6 +19,7 @@ export function SumsPlace() {
   const { sum, typed } = useMemo(() => sumOf(query), [query]);
   const put = (part: Typed) =>
     setQuery({ sum: sum.kind, ...without(typed, "sum"), ...part }, { replace: true });
+  useTitle("Quick sums");
   const lastTrip = localStorage.getItem(LAST_TRIP);
   return (
     <>

@@ -7,6 +7,7 @@ import { makeTrip, openDemo, openPlanFile, queries } from "../../api/queries";
 import { useDrop } from "../../ui/useDrop";
 import { MeasuresToggle } from "../../app/MeasuresToggle";
 import { ThemeToggle } from "../../app/ThemeToggle";
+import { useTitle } from "../../app/useTitle";
 import { Said } from "../../ui/Said";
 import { Bin } from "./Bin";
 import { KitList } from "./KitList";
@@ -16,6 +17,7 @@ import "./trips.css";
 
 /** All trips and kits, new ones, and plan files. */
 export function TripsPlace() {
+  useTitle("Trips");
   const trips = useQuery(queries.trips());
   const kits = useQuery(queries.kits());
   const navigate = useNavigate();

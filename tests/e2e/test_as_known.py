@@ -254,10 +254,10 @@ def test_a_new_modes_drain_is_not_known_until_somebody_says_it(page: Page, trip:
     """One press adds it; one line says how long it lasts."""
     sheet = camera(page, trip, "Chin")
     sheet.get_by_role("button", name="Add a mode").click()
-    mode = page.get_by_role("group", name="mode new mode")
+    mode = page.get_by_role("group", name="mode 4K 30")
     known_by = mode.get_by_label("Its drain is known by", exact=True)
     expect(known_by).to_have_value("not_known")
-    cord = page.get_by_role("list", name="Modes").get_by_role("button", name=re.compile("new mode"))
+    cord = page.get_by_role("list", name="Modes").get_by_role("button", name=re.compile("4K 30"))
     expect(cord).to_have_accessible_name(re.compile("What it draws is not known: a guess"))
     fill(mode, "Lasts, min", "70")
     expect(known_by).to_have_value("lasts")

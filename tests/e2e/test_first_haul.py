@@ -47,6 +47,8 @@ def test_a_newcomer_is_led_from_an_empty_start_to_a_verdict(
     expect(page.get_by_label("Name of the trip")).to_be_focused()
     new = Newcomer(page)
     new.type("Two ridges")
+    expect(page.get_by_label("Start, local clock")).to_be_focused()
+    new.click("Make the trip")
     expect(page.get_by_text("Next: add the camera you carry")).to_be_visible()
     for camera in ("Chin", "Boom"):
         new.click("Add a camera")
@@ -81,7 +83,7 @@ def test_from_an_empty_start_to_a_verdict_by_typing(page: Page, empty_server: Se
     cords = page.get_by_role("list", name="Modes").get_by_role("button")
     expect(cords).to_have_count(2)
     expect(cords.nth(1)).to_have_accessible_name(
-        re.compile("^Chin 4K30: hot after 37 min .* Otherwise empty after 1 h 10")
+        re.compile("^Chin 4K 30: hot after 37 min .* Otherwise empty after 1 h 10")
     )
 
     page.get_by_role("link", name="Route", exact=True).click()

@@ -1,6 +1,7 @@
 import { memo, type ReactNode } from "react";
 import type { Clock } from "../domain/clock";
 import { rateAt, roomMinutes } from "../domain/minutesLeft";
+import { writtenAt } from "../domain/written";
 import { batteryIn, givesOutMs, momentOf } from "../domain/moment";
 import type { Camera, PlanDocument, Rehearsal } from "../domain/types";
 import { gigabytesText, lastsText, percentText } from "../domain/units";
@@ -108,15 +109,11 @@ function roomText(
   handMs: number,
   width: number,
 ): string {
-  const result = rehearsal.cameras.find((one) => one.camera === camera.id);
-  const moment = result ? momentOf(result.course, handMs) : null;
-  const store = rehearsal.cards.find((one) =>
-    one.stays.some((stay) => stay.place === camera.id && stay.start_ms <= handMs),
-  );
-  if (moment === null || store === undefined) return "no card";
-  const room = gigabytesText(Math.max(0, store.size - moment.usedBytes));
+  const store = writtenAt(document, rehearsal, camera, handMs);
+  if (store === undefined) return "no card";
+  const left = Math.max(0, store.size - store.level);
+  const room = gigabytesText(left);
   if (width < WORDS_FROM_PX) return room;
-  const rate = rateAt(document, rehearsal, [camera.id], handMs);
-  const minutes = roomMinutes(rate, store.size - moment.usedBytes);
+  const minutes = roomMinutes(rateAt(document, rehearsal, [camera.id], handMs), left);
   return minutes === null ? `${room} of room` : `${room}, ${lastsText(minutes)}`;
 }

@@ -1,4 +1,5 @@
 import type { Pooled } from "../domain/types";
+import { writtenStays } from "../domain/written";
 import { columnPoints, runsOf } from "../scale/rope";
 import type { LanePart } from "./Lane";
 
@@ -6,27 +7,23 @@ const LOW_ROOM = 0.2;
 const CARD_PX = 3;
 const NAME_BESIDE_PX = 3;
 
-/** Room on the card: a thin line, strong only where a fifth or less is left. */
-export function CardLine({ result, lane, scale, window, stores, camera }: LanePart) {
+/** Room on the card that is written to: a thin line, strong only where a fifth or less is left. */
+export function CardLine(part: LanePart) {
+  const { result, lane, scale, window, stores, camera, assignments, laid } = part;
   if (lane.idle) return null;
   const x = lane.x + lane.w - CARD_PX - 3;
   return (
     <g data-part="card">
       {stores.flatMap((store) =>
-        store.stays
-          .filter(
-            (stay) =>
-              stay.place === camera.id &&
-              stay.end_ms > window.startMs &&
-              stay.start_ms < window.endMs,
-          )
+        writtenStays(store, camera, assignments, laid)
+          .filter((stay) => stay.endMs > window.startMs && stay.startMs < window.endMs)
           .map((stay) => {
-            const from = Math.max(stay.start_ms, window.startMs);
-            const to = Math.min(stay.end_ms, window.endMs);
+            const from = Math.max(stay.startMs, window.startMs);
+            const to = Math.min(stay.endMs, window.endMs);
             const room = (used: number) => Math.max(0, 1 - used / Math.max(1, store.size));
             const points = columnPoints(result.course, from, to, scale.y, (m) => room(m.usedBytes));
             return (
-              <g key={`${store.id}-${String(stay.start_ms)}`} fill="var(--card)">
+              <g key={`${store.id}-${String(stay.startMs)}`} fill="var(--card)">
                 <rect
                   x={x}
                   y={scale.y(from)}

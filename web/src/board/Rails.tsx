@@ -163,11 +163,11 @@ function Words({ band, items, lanes, clock }: RailsProps & { band: Band }) {
   const item = items.find((one) => one.id === band.id);
   const height = band.y1 - band.y0;
   const x = lanes.wordsX;
-  const times = `${clock.time(band.startMs)}–${clock.time(band.endMs)}`;
+  const times = `${clock.time(band.wholeMs.start)}–${clock.time(band.wholeMs.end)}`;
   if (item === undefined)
     return (
       <text className="label" x={x} y={band.y0 + 14} fontSize={13} fill="var(--ink-2)">
-        wait until {clock.time(band.endMs)}
+        wait until {clock.time(band.wholeMs.end)}
       </text>
     );
   const temp = temperature(item);
@@ -229,7 +229,7 @@ function PhoneWords({ scale, items, clock, lanes }: RailsProps) {
             </tspan>
             {height >= 30 ? (
               <tspan x={lanes.wordsX} dy={14} fill="var(--ink-2)">
-                {clock.time(band.startMs)}
+                {clock.time(band.wholeMs.start)}
               </tspan>
             ) : null}
           </text>

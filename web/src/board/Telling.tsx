@@ -3,7 +3,7 @@ import type { Camera, Move } from "../domain/types";
 import { fitted } from "../scale/labels";
 import type { Band, Elastic } from "../scale/elastic";
 import type { Lanes } from "../scale/lanes";
-import { lineTop, type StopWork, stopWork, whose, type WorkLine } from "./workLines";
+import { lineTop, type StopWork, stopWork, worded, type WorkLine } from "./workLines";
 
 interface TellingProps {
   moves: readonly Move[];
@@ -58,9 +58,9 @@ interface LineProps {
 function Line(props: LineProps & { clock: Clock; x: number; width: number }) {
   const { band, work, line, row, cameras, clock, x, width } = props;
   const y = band.y0 + lineTop(work, row);
-  const all = whose(line, cameras);
-  const names = all.length > LONGEST_NAMES ? `${String(line.cameras.length)} cameras` : all;
-  const text = fitted(line.text, width - WORDS_X - 12 - names.length * 7);
+  const { who, what } = worded(line, cameras);
+  const names = who.length > LONGEST_NAMES ? `${String(line.cameras.length)} cameras` : who;
+  const text = fitted(what, width - WORDS_X - 12 - names.length * 7);
   return (
     <g>
       <Square x={x} y={y} number={line.number} />
@@ -68,7 +68,7 @@ function Line(props: LineProps & { clock: Clock; x: number; width: number }) {
         {clock.time(line.atMs)}
       </text>
       <text x={x + WORDS_X} y={y + 11.5} fill="var(--ink)">
-        <title>{`${all} ${line.text}`.trim()}</title>
+        <title>{`${who} ${what}`.trim()}</title>
         <tspan fontWeight={740}>{names}</tspan> {text}
       </text>
     </g>

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { cameraResult, DOCUMENT, loss, REHEARSAL } from "../testing/samples";
 import type { Camera, Move } from "../domain/types";
 import { fitted } from "../scale/labels";
-import { lineTop, movesIn, stopWork, whose, wordHeights, workLines } from "./workLines";
+import { lineTop, movesIn, stopWork, worded, wordHeights, workLines } from "./workLines";
 
 const CAMP = { id: "camp", startMs: 0, endMs: 10 };
 
@@ -41,8 +41,10 @@ describe("the hands' work of a stop", () => {
     const chin = DOCUMENT.kit.cameras[0] as Camera;
     const three = [chin, { ...chin, id: "boom", name: "Boom" }, { ...chin, id: "camp" }];
     const [line] = lines;
-    expect(line && whose(line, three)).toBe("Chin, Boom");
-    expect(line && whose({ ...line, cameras: ["chin", "boom", "camp"] }, three)).toBe("all");
+    expect(line && worded(line, three).who).toBe("Chin, Boom");
+    expect(line && worded({ ...line, cameras: ["chin", "boom", "camp"] }, three).who).toBe("all");
+    const own = line && { ...line, cameras: ["chin"], text: "Chin to Bank" }; // its battery stays in
+    expect(own && worded(own, three)).toEqual({ who: "Chin", what: "to Bank" });
   });
   it("is split into what is done on arrival and before leaving", () => {
     const hour = 3_600_000;
@@ -104,7 +106,7 @@ it("several batteries into one charger at a stop are one line", () => {
   expect(lines.map((line) => line.text)).toEqual(["A1, A4 to Dock", "Slab to Socket"]);
   // what comes out of a camera is that camera's work; what lies about is nobody's
   const out = workLines([plug("A1", "Dock", false), plug("A4", "Dock"), plug("A5", "Dock")]);
-  expect(out.map((line) => [whose(line, DOCUMENT.kit.cameras), line.text])).toEqual([
+  expect(out.map((line) => Object.values(worded(line, DOCUMENT.kit.cameras)))).toEqual([
     ["Chin", "A1 to Dock"],
     ["", "A4, A5 to Dock"],
   ]);

@@ -149,8 +149,15 @@ export function wordHeights(rehearsal: Rehearsal, parts: readonly Part[]): Needs
 }
 
 /** The names of the cameras that a line is about; all of them in one word, none for what lies about. */
-export function whose(line: WorkLine, cameras: readonly Camera[]): string {
+function whose(line: WorkLine, cameras: readonly Camera[]): string {
   if (line.alone) return "";
   if (line.cameras.length > 2 && line.cameras.length === cameras.length) return "all";
   return line.cameras.map((id) => cameras.find((one) => one.id === id)?.name ?? id).join(", ");
+}
+
+/** A line in words, whom it is about apart: "Thumb" and "to Bank", never its name twice. */
+export function worded(line: WorkLine, cameras: readonly Camera[]): { who: string; what: string } {
+  const who = whose(line, cameras);
+  const twice = who !== "" && line.text.startsWith(`${who} `);
+  return { who, what: twice ? line.text.slice(who.length + 1) : line.text };
 }

@@ -147,10 +147,10 @@ describe("words", () => {
   };
   it("a run is one sentence", () => {
     expect(runSentence(RUN, told, CHIN)).toBe(
-      "4K30, 21° still: hot after 28 min; expected 25 to 33 min. As expected.",
+      "4K 30, 21° still: hot after 28 min; expected 25 to 33 min. As expected.",
     );
     expect(runSentence({ ...RUN, end: "stopped" }, undefined, CHIN)).toBe(
-      "4K30, 21° still: not hot by 28 min.",
+      "4K 30, 21° still: not hot by 28 min.",
     );
   });
   it("conditions name what is not usual", () => {
@@ -165,7 +165,7 @@ describe("words", () => {
   it("the run worth doing says how", () => {
     const next = { ...RUN, item: null, mode_wanted: "m", doubt_before: 0.2, doubt_after: 0.1 };
     expect(nextSentence({ ...next, air_mps: 1.5 }, CHIN)).toBe(
-      "Start this run, it would teach most: 4K30, 21° light fan",
+      "Start this run, it would teach most: 4K 30, 21° light fan",
     );
   });
   it("a curve says where it ends", () => {

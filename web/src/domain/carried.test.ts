@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { DOCUMENT, powered, REHEARSAL } from "../testing/samples";
 import { pilesOf, portsAt, unitsAt, valueAt, worstLoss } from "./carried";
+import { cardsAt } from "./written";
 import type { Pooled, SourceTold } from "./types";
 
 const MIN = 60_000;
@@ -23,19 +24,19 @@ describe("a value between the rows of a column", () => {
 
 describe("units at a moment", () => {
   it("a battery in a camera has the camera's charge and its cell's temperature", () => {
-    const [a1] = unitsAt(REHEARSAL.batteries, REHEARSAL.cameras, 55 * MIN, false);
+    const [a1] = unitsAt(REHEARSAL.batteries, REHEARSAL.cameras, 55 * MIN);
     expect(a1).toMatchObject({ name: "A1", place: "chin" });
     expect(a1?.level).toBeCloseTo(0.5);
     expect(a1?.cellC).toBeCloseTo(31);
   });
   it("one in the bag has its own rows", () => {
-    const a2 = unitsAt(REHEARSAL.batteries, REHEARSAL.cameras, 45 * MIN, false)[1];
+    const a2 = unitsAt(REHEARSAL.batteries, REHEARSAL.cameras, 45 * MIN)[1];
     expect(a2).toMatchObject({ place: "bag" });
     expect(a2?.level).toBeCloseTo(0.95);
     expect(a2?.cellC).toBeCloseTo(7);
   });
   it("a card in a camera fills with what it films", () => {
-    const [k1] = unitsAt(REHEARSAL.cards, REHEARSAL.cameras, 55 * MIN, true);
+    const [k1] = cardsAt(DOCUMENT, REHEARSAL, 55 * MIN);
     expect(k1?.level).toBeCloseTo(10e9);
     expect(k1?.cellC).toBeNull();
   });
@@ -45,12 +46,12 @@ describe("units at a moment", () => {
       { place: "chin", start_ms: 0, end_ms: 600_000, level_start: 0, level_end: 5e9 },
       { place: "bag", start_ms: 600_000, end_ms: 5_400_000, level_start: 5e9, level_end: 5e9 },
     ];
-    const [k1] = unitsAt([{ ...card, stays }], REHEARSAL.cameras, 700_000, true);
+    const [k1] = cardsAt(DOCUMENT, { ...REHEARSAL, cards: [{ ...card, stays }] }, 700_000);
     expect(k1).toMatchObject({ place: "bag", level: 5e9 });
   });
   it("a unit that never lay anywhere is in the bag with nothing in it", () => {
     const card = { ...(REHEARSAL.cards[0] as Pooled), stays: [] };
-    expect(unitsAt([card], REHEARSAL.cameras, 0, true)[0]).toMatchObject({
+    expect(cardsAt(DOCUMENT, { ...REHEARSAL, cards: [card] }, 0)[0]).toMatchObject({
       place: "bag",
       level: 0,
     });

@@ -23,12 +23,11 @@ export function valueAt(times: readonly number[], column: readonly number[], atM
   return from + ((column[after] ?? from) - from) * way;
 }
 
-/** Where each battery (level: charge) or card (level: bytes used) is at a time. */
+/** Where each battery is at a time, and its charge. */
 export function unitsAt(
   pool: readonly Pooled[],
   cameras: readonly CameraResult[],
   atMs: number,
-  cards: boolean,
 ): Unit[] {
   return pool.map((one) => {
     const stay = one.stays.findLast((s) => s.start_ms <= atMs) ?? one.stays[0];
@@ -37,10 +36,8 @@ export function unitsAt(
     const moment = result ? momentOf(result.course, atMs) : null;
     const { id, name, size } = one;
     if (moment !== null)
-      return cards
-        ? { id, name, place, level: moment.usedBytes, size, cellC: null }
-        : { id, name, place, level: moment.charge, size, cellC: moment.cellC };
-    if (!cards && one.t_ms.length > 0)
+      return { id, name, place, level: moment.charge, size, cellC: moment.cellC };
+    if (one.t_ms.length > 0)
       return {
         id,
         name,

@@ -19,6 +19,7 @@ import {
 import {
   copyName,
   familyIsFree,
+  firstAsked,
   freshBattery,
   freshCard,
   freshFamily,
@@ -29,8 +30,11 @@ import {
   withCopiedBattery,
   withCopiedCamera,
   withCopiedCard,
+  withMemory,
+  withModePart,
   withNewCamera,
 } from "./kitEdits";
+import { freshGear } from "./powerEdits";
 import { withoutNamed } from "./refers";
 import { asKind, freshItem, fromLocalField, heightAtEnd, localField } from "./routeEdits";
 import type { Battery, BatteryFamily, Camera, Card, Item, Kit, Mode } from "./types";
@@ -197,10 +201,50 @@ describe("the kit", () => {
     expect(made.batteries[0]?.family).toBe(made.cameras[0]?.battery_family);
     expect(made.cards).toHaveLength(1);
   });
-  it("a second camera shares the family of the last", () => {
-    const made = withNewCamera(kit).kit;
-    expect(made.families).toHaveLength(1);
-    expect(made.batteries.map((one) => one.name)).toEqual(["A1", "A2", "A3"]);
+  it("a second camera takes the first one's battery only where that is said", () => {
+    const own = withNewCamera(kit).kit;
+    expect(own.families).toHaveLength(2);
+    expect(own.batteries.map((one) => one.name)).toEqual(["A1", "A2", "B1"]);
+    const shared = withNewCamera(kit, { ...firstAsked(kit), family: "a" }).kit;
+    expect(shared.families).toHaveLength(1);
+    expect(shared.batteries.map((one) => one.name)).toEqual(["A1", "A2", "A3"]);
+  });
+  it("what nobody said of a new camera's minutes is not known", () => {
+    const { kit: made } = withNewCamera(EMPTY, { ...firstAsked(EMPTY), minutes: null });
+    const [mode] = made.cameras[0]?.modes ?? [];
+    expect(mode).toMatchObject({ draw: { kind: "not_known" }, box_minutes: null });
+  });
+  it("a mode's name follows its figures until it is renamed", () => {
+    const first = freshMode([]);
+    expect(first.name).toBe("4K 30");
+    expect(freshMode([first]).name).toBe("4K 30 2");
+    const small = withModePart(first, { width_px: 1920, height_px: 1080 });
+    expect(small.name).toBe("1080 30");
+    expect(withModePart({ ...small, name: "108030" }, { fps: 60 }).name).toBe("1080 60");
+    const dusk = withModePart(small, { name: "Dusk" });
+    expect(withModePart(dusk, { fps: 24 })).toMatchObject({ name: "Dusk", fps: 24 });
+  });
+  it("a card goes into a memory that becomes fixed, and comes out again with its size", () => {
+    const typed = withNewCamera(kit, { ...firstAsked(kit), gb: 29 });
+    const fixed = withMemory(typed.kit, typed.camera, "fixed");
+    expect(fixed.cameras[1]?.memory).toMatchObject({ kind: "fixed", gb: 29 });
+    expect(fixed.cards).toEqual(kit.cards);
+    expect(withMemory(fixed, typed.camera, "fixed")).toBe(fixed);
+    const again = withMemory(fixed, typed.camera, "slot");
+    expect(again.cameras[1]?.memory).toMatchObject({ kind: "slot", largest_gb: 512 });
+    expect(again.cards.map((one) => one.gb)).toEqual([kit.cards[0]?.gb, 29]);
+  });
+  it("spare cards stay when a memory becomes fixed: they are nobody's in particular", () => {
+    const spare = withCopiedCard(kit, kit.cards[0] as Card);
+    const fixed = withMemory(spare, "chin", "fixed");
+    expect(fixed.cameras[0]?.memory).toMatchObject({ kind: "fixed", gb: kit.cards[0]?.gb });
+    expect(fixed.cards).toEqual(spare.cards);
+  });
+  it("a second thing of any kind has a key of its own", () => {
+    const two = { ...kit, gear: [freshGear(kit)] };
+    const more = freshGear(two);
+    expect(more.id).not.toBe(two.gear[0]?.id);
+    expect(more.name).toBe("microphone 2");
   });
   it("keys are never given twice over the whole kit", () => {
     let grown = EMPTY;

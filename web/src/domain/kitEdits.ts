@@ -28,6 +28,22 @@ export function resolutionName(mode: Mode): string {
   return known?.name ?? `${String(mode.width_px)} × ${String(mode.height_px)}`;
 }
 
+/** What a mode is called until somebody names it. */
+export function modeName(mode: Mode): string {
+  return `${resolutionName(mode)} ${String(mode.fps)}`;
+}
+
+/** A mode with a part changed; its name follows its figures until it is renamed. */
+export function withModePart(mode: Mode, part: Partial<Mode>): Mode {
+  const next = { ...mode, ...part };
+  const unnamed = unspaced(mode.name) === unspaced(modeName(mode));
+  return unnamed && part.name === undefined ? { ...next, name: modeName(next) } : next;
+}
+
+function unspaced(name: string): string {
+  return name.replaceAll(" ", "");
+}
+
 export function withUnit<Unit extends { id: string }>(units: readonly Unit[], next: Unit): Unit[] {
   return units.map((one) => (one.id === next.id ? next : one));
 }
@@ -91,7 +107,9 @@ export function freshCard(kit: Kit): Card {
 }
 
 export function freshMode(taken: readonly Mode[]): Mode {
-  const name = taken.some((one) => one.name === "4K30") ? "new mode" : "4K30";
+  const first = "4K 30";
+  const names = taken.map((one) => one.name);
+  const name = names.includes(first) ? copyName(first, names) : first;
   return {
     id: freshKey(
       name,
@@ -197,14 +215,15 @@ export interface AskedCamera {
   /** What the box says: how long it lasts in which mode. */
   resolution: string;
   fps: number;
-  minutes: number;
+  /** Null: not known. */
+  minutes: number | null;
 }
 
 /** The answers that stand there before one types. */
 export function firstAsked(kit: Kit): AskedCamera {
   return {
     name: `Camera ${String(kit.cameras.length + 1)}`,
-    family: kit.cameras.at(-1)?.battery_family ?? kit.families[0]?.id ?? null,
+    family: null,
     mah: 1200,
     gb: 128,
     resolution: "4K",
@@ -213,12 +232,15 @@ export function firstAsked(kit: Kit): AskedCamera {
   };
 }
 
+const FIXED = { kind: "fixed", gb: 64, reserved_gb: 0, speed_mb_s: 90 } as const;
+export const SLOT = { kind: "slot", largest_gb: 512, slowest_class: null } as const;
+
 /** What is assumed of a new camera until it is said. */
 const UNSAID_OF_A_CAMERA = {
   model: "",
   mass_g: 70,
   battery_comes_out: true,
-  memory: { kind: "slot", largest_gb: 512, slowest_class: null },
+  memory: SLOT,
   boot_s: null,
   standby_w: null,
   feature_draws: [],
@@ -250,14 +272,13 @@ export function withNewCamera(kit: Kit, asked = firstAsked(kit)): { kit: Kit; ca
   const known = kit.families.find((one) => one.id === asked.family);
   const family = known ?? { ...freshFamily(kit), mah: asked.mah };
   const size = RESOLUTIONS.find((one) => one.name === asked.resolution);
-  const mode: Mode = {
-    ...freshMode([]),
-    name: `${asked.resolution}${String(asked.fps)}`,
+  const { fps, minutes } = asked;
+  const mode = withModePart(freshMode([]), {
     ...(size && { width_px: size.width_px, height_px: size.height_px }),
-    fps: asked.fps,
-    draw: { kind: "lasts", minutes: asked.minutes },
-    box_minutes: asked.minutes,
-  };
+    fps,
+    draw: minutes === null ? { kind: "not_known" } : { kind: "lasts", minutes },
+    box_minutes: minutes,
+  });
   const camera: Camera = {
     ...UNSAID_OF_A_CAMERA,
     id: freshKey(asked.name, kitKeys(kit)),
@@ -271,6 +292,44 @@ export function withNewCamera(kit: Kit, asked = firstAsked(kit)): { kit: Kit; ca
   const powered = { ...larger, batteries: [...larger.batteries, freshBattery(larger, family)] };
   const card = { ...freshCard(powered), gb: asked.gb };
   return { kit: { ...powered, cards: [...powered.cards, card] }, camera: camera.id };
+}
+
+/** The camera with a slot beside its memory, or without one; then none of it writes to a card. */
+export function withSlot(camera: Camera, on: boolean): Camera {
+  if (on) return { ...camera, slot: SLOT };
+  const set_ups = camera.set_ups.map((one) => ({ ...one, writes_to: "own" as const }));
+  return { ...camera, slot: null, set_ups };
+}
+
+/**
+ * The kit with a camera whose memory is a slot, or fixed. Where each slot has one card, the
+ * camera's card goes into its memory with its size, and comes out again with it.
+ */
+export function withMemory(kit: Kit, id: string, kind: Camera["memory"]["kind"]): Kit {
+  const slots = kit.cameras.filter((one) => one.memory.kind === "slot");
+  const place = slots.findIndex((one) => one.id === id);
+  const camera = kit.cameras.find((one) => one.id === id);
+  if (camera === undefined || camera.memory.kind === kind) return kit;
+  const bare = withSlot(camera, false);
+  if (kind === "slot") {
+    const { memory } = camera;
+    const gb = memory.kind === "fixed" ? memory.gb : FIXED.gb;
+    const cameras = withUnit(kit.cameras, {
+      ...bare,
+      memory: { ...SLOT, largest_gb: Math.max(SLOT.largest_gb, gb) },
+    });
+    const lacks = kit.cards.length <= slots.length;
+    return {
+      ...kit,
+      cameras,
+      cards: lacks ? [...kit.cards, { ...freshCard(kit), gb }] : kit.cards,
+    };
+  }
+  const card = kit.cards[place] ?? kit.cards.at(-1);
+  const memory = { ...FIXED, gb: card?.gb ?? FIXED.gb };
+  const cameras = withUnit(kit.cameras, { ...bare, memory });
+  const isOnes = card !== undefined && kit.cards.length === slots.length;
+  return { ...kit, cameras, cards: isOnes ? withoutUnit(kit.cards, card.id) : kit.cards };
 }
 
 /** What of a kit cannot be meant: batteries without a camera, cameras without a battery. */

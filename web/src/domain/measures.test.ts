@@ -40,6 +40,7 @@ describe("imperial measures", () => {
   });
   it("leave metric figures exactly as they are", () => {
     for (const value of [0.1, -3.25, 1234.5678]) expect(shownNumber(value, "°C")).toBe(value);
+    expect(shownNumber(998.1600000000003, "m")).toBe(998.16); // but for a sum's tail in binary
     expect(temperatureText(-3.4)).toBe("\u22123 °C");
     expect(kilometresText(1500)).toBe("1.5 km");
     expect(gramsText(42.4)).toBe("42 g");

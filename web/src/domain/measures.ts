@@ -20,6 +20,7 @@ const MPS_A_MPH = METRES_A_MILE / 3600;
 const GRAMS_AN_OUNCE = 28.349523125;
 const KELVINS_A_DEGREE = 5 / 9;
 const KEPT_DIGITS = 3;
+const SAID_DIGITS = 9;
 
 const linear = (unit: string, each: number, digits: number, zero = 0): Shown => ({
   unit,
@@ -66,7 +67,8 @@ export function rounded(value: number, digits: number): number {
 /** A value of an SI unit as a number to be shown, with no more digits than it deserves. */
 export function shownNumber(value: number, unit: string): number {
   const shown = shownIn(unit);
-  return shown.digits === null ? shown.of(value) : rounded(shown.of(value), shown.digits);
+  if (shown.digits !== null) return rounded(shown.of(value), shown.digits);
+  return Number(shown.of(value).toPrecision(SAID_DIGITS)); // no tail of a sum in binary
 }
 
 /** A value with its unit: "12 m", "39 ft". */

@@ -11,6 +11,7 @@ import {
   nameOfCamera,
 } from "./moment";
 import { pilesOf, portsAt, unitsAt, worstLoss } from "./carried";
+import { cardsAt } from "./written";
 import { cellSentence } from "./sentences";
 import type { Camera } from "./types";
 
@@ -50,13 +51,13 @@ describe("a moment of a course", () => {
 
 describe("what is carried", () => {
   it("a battery in a camera has the camera's charge, one in the bag its own", () => {
-    const [a1, a2] = unitsAt(REHEARSAL.batteries, REHEARSAL.cameras, 3_300_000, false);
+    const [a1, a2] = unitsAt(REHEARSAL.batteries, REHEARSAL.cameras, 3_300_000);
     expect(a1).toMatchObject({ place: "chin", level: 0.5 });
     expect(a2?.place).toBe("bag");
     expect(a2?.level).toBeCloseTo(1 - (0.1 * 3_300_000) / 5_400_000);
   });
   it("a card has the bytes used so far", () => {
-    const [k1] = unitsAt(REHEARSAL.cards, REHEARSAL.cameras, 3_300_000, true);
+    const [k1] = cardsAt(DOCUMENT, REHEARSAL, 3_300_000);
     expect(k1?.level).toBe(10e9);
   });
   it("what would be lost is told by the hour", () => {
@@ -64,12 +65,12 @@ describe("what is carried", () => {
     expect(worstLoss(REHEARSAL, 3_700_000)).toEqual({ place: "k1", ms: 1_800_000 });
   });
   it("a spare in the bag has the temperature of its own course", () => {
-    const [, a2] = unitsAt(REHEARSAL.batteries, REHEARSAL.cameras, 2_700_000, false);
+    const [, a2] = unitsAt(REHEARSAL.batteries, REHEARSAL.cameras, 2_700_000);
     expect(a2).toMatchObject({ place: "bag", cellC: 7 });
     expect(a2?.level).toBeCloseTo(0.95);
   });
   it("batteries are piled by where they lie", () => {
-    const units = unitsAt(REHEARSAL.batteries, REHEARSAL.cameras, 2_700_000, false);
+    const units = unitsAt(REHEARSAL.batteries, REHEARSAL.cameras, 2_700_000);
     const piles = pilesOf(DOCUMENT.kit, REHEARSAL, units);
     expect(piles.map((pile) => [pile.name, pile.units.map((one) => one.name)])).toEqual([
       ["in cameras", ["A1"]],
@@ -119,7 +120,7 @@ describe("a cell in words", () => {
   const [camp, way] = REHEARSAL.items;
   it("says mode, battery, minutes and why some are missing", () => {
     expect(way && cellSentence(DOCUMENT, REHEARSAL, clock, camera, way)).toBe(
-      "Chin, way, 06:30 to 07:30, must. Rolled 4K30 on A1, 100 to 0 per cent. " +
+      "Chin, way, 06:30 to 07:30, must. Rolled 4K 30 on A1, 100 to 0 per cent. " +
         "Filmed 50 min of 1 h 00; 10 min missing: A1 empty at 07:20.",
     );
   });

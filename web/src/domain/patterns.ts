@@ -1,3 +1,4 @@
+import { type Clock, MINUTE_MS } from "./clock";
 import * as limits from "./limits";
 import type { Assignment, Camera, Pattern } from "./types";
 
@@ -78,6 +79,15 @@ const FRESH: Record<Pattern["kind"], Pattern> = {
 /** The pattern of a kind: as it is asked now, else as it is when it is new. */
 export function patternOf(kind: Pattern["kind"], asked: Assignment | undefined): Pattern {
   return asked?.pattern.kind === kind ? asked.pattern : FRESH[kind];
+}
+
+/** By the clock, from a leg's beginning to its end: as it is when it is first chosen there. */
+export function legHours(startMs: number, endMs: number, clock: Pick<Clock, "time">): Pattern {
+  const opens = clockEdge(clock.time(startMs));
+  const closes = clockEdge(clock.time(endMs + MINUTE_MS - 1)); // the whole of its last minute
+  return opens === null || closes === null
+    ? FRESH.windows
+    : { kind: "windows", windows: [{ opens, closes }] };
 }
 
 export const SUN_EVENTS = ["sunrise", "sunset", "dawn", "dusk"] as const;

@@ -1,4 +1,5 @@
 import { freshKey, kitKeys } from "./edits";
+import { copyName } from "./kitEdits";
 import type { Charger, Drive, Gear, Kit, OtherLoad, Pocket, Source } from "./types";
 
 export const WARMTH: Record<Pocket["warmth"], string> = {
@@ -30,7 +31,11 @@ export function portWatts(source: Source): readonly number[] {
   return source.kind === "module" ? [source.out_w] : source.ports;
 }
 
-function named(kit: Kit, name: string): { id: string; name: string } {
+/** A key that nothing in the kit has, and a name that nothing in it has. */
+function named(kit: Kit, wanted: string): { id: string; name: string } {
+  const lists = Object.values(kit).filter((one) => Array.isArray(one));
+  const taken = lists.flat().flatMap((one) => ("name" in one ? [one.name] : []));
+  const name = taken.includes(wanted) ? copyName(wanted, taken) : wanted;
   return { id: freshKey(name, kitKeys(kit)), name };
 }
 

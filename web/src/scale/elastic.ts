@@ -8,6 +8,8 @@ export interface Band {
   kind: LaidItem["kind"];
   startMs: number;
   endMs: number;
+  /** The whole of it, where the window cuts it off: what words tell. */
+  wholeMs: { start: number; end: number };
   y0: number;
   y1: number;
   /** Not drawn as tall as its time is long. */
@@ -71,6 +73,7 @@ export function elastic(
       y0: y,
       y1: y + height,
       stretched: Math.abs(height - trueHeight) > 0.5,
+      wholeMs: { start: item.start_ms, end: item.end_ms },
       cut: startMs !== item.start_ms || endMs !== item.end_ms,
     });
     y += height;

@@ -51,6 +51,9 @@ describe("elastic time", () => {
       ["climb", true],
       ["hut", true],
     ]);
+    const whole = ({ id }: { id: string }) => ITEMS.find((one) => one.id === id);
+    for (const band of cut.bands)
+      expect(band.wholeMs).toEqual({ start: whole(band)?.start_ms, end: whole(band)?.end_ms });
     expect(cut.ms(-50)).toBe(100 * MIN);
     expect(cut.ms(9999)).toBe(300 * MIN);
   });

@@ -145,7 +145,7 @@ describe("the pictures of any air", () => {
   it("modes say both ends with their spread", () => {
     render(<ModesPicture look={look} camera={CHIN} width={600} chosen="m" />);
     const words = screen.getByRole("img").getAttribute("aria-label");
-    expect(words).toContain("4K30: empty after 1 h 00 (55 min to 1 h 06)");
+    expect(words).toContain("4K 30: empty after 1 h 00 (55 min to 1 h 06)");
     expect(words).toContain("hot after 28 min (24 min or never)");
   });
   it("curves end in words that never cover each other", () => {

@@ -5,6 +5,7 @@ import { batteryMinutes, rateAt, roomMinutes, takers } from "../../domain/minute
 import { givesOutMs } from "../../domain/moment";
 import type { PlanDocument, Rehearsal } from "../../domain/types";
 import { degreesText, gigabytesText, lastsText, percentText } from "../../domain/units";
+import { cardsAt } from "../../domain/written";
 import { GearTold } from "./GearTold";
 import { PocketTo } from "./PocketTo";
 import { Sources } from "./Sources";
@@ -20,8 +21,8 @@ const FREEZING_C = 0;
 
 /** Batteries by where they are, sources and their ports, and cards, at the hand's moment. */
 export const Carried = memo(function Carried({ document, rehearsal, clock, handMs }: Props) {
-  const batteries = unitsAt(rehearsal.batteries, rehearsal.cameras, handMs, false);
-  const cards = unitsAt(rehearsal.cards, rehearsal.cameras, handMs, true);
+  const batteries = unitsAt(rehearsal.batteries, rehearsal.cameras, handMs);
+  const cards = cardsAt(document, rehearsal, handMs);
   const laid = rehearsal.items.find((one) => one.start_ms <= handMs && handMs < one.end_ms);
   const names = new Map(document.kit.cameras.map((one) => [one.id, one.name]));
   const { cameras } = document.kit;

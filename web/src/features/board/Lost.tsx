@@ -38,7 +38,7 @@ export const Lost = memo(function Lost({ document, rehearsal, clock, handMs }: P
         </p>
       ) : null}
       <p className="loss-line">
-        The whole trip: {minutesText(rehearsal.footage_ms / MINUTE_MS)} of footage in{" "}
+        The whole trip: {minutesText(footageMin(rehearsal))} of footage in{" "}
         {countText(rehearsal.files, "file")}; the work at home is about{" "}
         {minutesText(rehearsal.looking_through_ms / MINUTE_MS)}
         {homeText(rehearsal.home)}.
@@ -47,6 +47,12 @@ export const Lost = memo(function Lost({ document, rehearsal, clock, handMs }: P
     </section>
   );
 });
+
+/** Where all that is filmed is kept as it was, it is what the verdict calls filmed, to the minute. */
+function footageMin({ footage_ms, verdict }: Rehearsal): number {
+  const same = Math.abs(footage_ms - verdict.filmed_ms) < MINUTE_MS;
+  return same ? verdict.minutes.filmed : footage_ms / MINUTE_MS;
+}
 
 /** Of what the work at home consists, where the person has said it. */
 function homeText(home: Rehearsal["home"]): string {

@@ -1,5 +1,5 @@
 import { useMemo, useState } from "react";
-import { stopWork, whose } from "../../board/workLines";
+import { stopWork, worded } from "../../board/workLines";
 import type { Clock } from "../../domain/clock";
 import { type Gap, gapName, gapsByItem, gapsIn } from "../../domain/gaps";
 import { cellSentence } from "../../domain/sentences";
@@ -86,9 +86,9 @@ function StopRow(props: Props & { band: Band; gaps: readonly Gap[]; now: boolean
   return (
     <section role="row" className={now ? "stop-row now" : "stop-row"} aria-label={band.name}>
       <h2 role="rowheader">
-        {band.kind === "wait" ? `wait until ${clock.time(band.endMs)}` : band.name}{" "}
+        {band.kind === "wait" ? `wait until ${clock.time(band.wholeMs.end)}` : band.name}{" "}
         <small>
-          {clock.time(band.startMs)}–{clock.time(band.endMs)}
+          {clock.time(band.wholeMs.start)}–{clock.time(band.wholeMs.end)}
         </small>
       </h2>
       <div role="gridcell">
@@ -98,7 +98,8 @@ function StopRow(props: Props & { band: Band; gaps: readonly Gap[]; now: boolean
               <span className="stop-number">{line.number}</span>
               <time>{clock.time(line.atMs)}</time>
               <span>
-                <b>{whose(line, document.kit.cameras)}</b> {line.text}
+                <b>{worded(line, document.kit.cameras).who}</b>{" "}
+                {worded(line, document.kit.cameras).what}
               </span>
             </li>
           ))}
@@ -140,8 +141,8 @@ function Leg(props: LegProps) {
       <h2 role="rowheader">
         {band.name}{" "}
         <small>
-          {clock.time(band.startMs)}–{clock.time(band.endMs)} · {degreesText(item.temp_start_c)} ·
-          hands {laid.hands_free ? "free" : "not free"}
+          {clock.time(band.wholeMs.start)}–{clock.time(band.wholeMs.end)} ·{" "}
+          {degreesText(item.temp_start_c)} · hands {laid.hands_free ? "free" : "not free"}
         </small>
       </h2>
       <div className="leg-body">

@@ -4,7 +4,7 @@ import type { Corrections } from "../../app/useCorrections";
 import type { Cell } from "../../board/Drawing";
 import type { Clock } from "../../domain/clock";
 import { cameraPlan } from "../../domain/edits";
-import { PATTERN_NAMES, PATTERNS } from "../../domain/patterns";
+import { legHours, PATTERN_NAMES, PATTERNS } from "../../domain/patterns";
 import type {
   Assignment,
   Item,
@@ -20,7 +20,15 @@ import { Asked } from "./Asked";
 import { CopyHere } from "./CopyHere";
 import { DraftFoot } from "./DraftFoot";
 import { Swatch } from "./Swatch";
-import { alternativesOf, type Chosen, chosenOf, type How, withHow, withPart } from "./editing";
+import {
+  alternativesOf,
+  type Chosen,
+  chosenOf,
+  type Hours,
+  type How,
+  withHow,
+  withPart,
+} from "./editing";
 import { LegTools } from "./LegTools";
 import { MovesHere } from "./MovesHere";
 import { Picture } from "./Picture";
@@ -139,7 +147,17 @@ const Editor = memo(function Editor({
   const { asked, lead, camera } = chosen;
   const alone = cells.length === 1;
   const settled = useDeferredValue(plan);
-  const alternatives = useMemo(() => alternativesOf(kit, settled, chosen), [kit, settled, chosen]);
+  const hours = useCallback<Hours>(
+    (id) => {
+      const leg = rehearsal.items.find((one) => one.id === id);
+      return leg === undefined ? null : legHours(leg.start_ms, leg.end_ms, clock);
+    },
+    [rehearsal, clock],
+  );
+  const alternatives = useMemo(
+    () => alternativesOf(kit, settled, chosen, hours),
+    [kit, settled, chosen, hours],
+  );
   const differences = useDeferredValue(useDifferences(document, rehearsal, alternatives, cells));
   const editPlan = useCallback(
     (edit: (old: Plan) => Plan) => change((old) => ({ ...old, plan: edit(old.plan) })),
@@ -149,7 +167,7 @@ const Editor = memo(function Editor({
     (part: Partial<Assignment>) => editPlan((old) => withPart(kit, old, cells, part)),
     [editPlan, kit, cells],
   );
-  const pick = (how: How) => editPlan((old) => withHow(kit, old, cells, how));
+  const pick = (how: How) => editPlan((old) => withHow(kit, old, cells, how, hours));
   const note = (how: How) =>
     how === (asked?.pattern.kind ?? "off") ? "now" : (differences.get(how) ?? "");
   const laid = rehearsal.items.filter((one) => cells.some((cell) => cell.item === one.id));

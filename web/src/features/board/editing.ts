@@ -47,18 +47,34 @@ export function withPart(
   }, plan);
 }
 
+/** By the clock as it begins on a leg: from its start to its end. */
+export type Hours = (item: string) => Pattern | null;
+
 /** The plan with all cells recorded by a pattern, or off. */
-export function withHow(kit: Kit, plan: Plan, cells: readonly Cell[], how: How): Plan {
+export function withHow(
+  kit: Kit,
+  plan: Plan,
+  cells: readonly Cell[],
+  how: How,
+  hours: Hours,
+): Plan {
   return cells.reduce((before, cell) => {
     if (how === "off") return withoutAssignment(before, cell.camera, cell.item);
     const now = assignmentAt(before, cell.camera, cell.item);
     const loops = kit.cameras.find((one) => one.id === cell.camera)?.loops ?? [];
-    return withPart(kit, before, [cell], { pattern: asOffered(patternOf(how, now), loops) });
+    const begins = how === "windows" && now?.pattern.kind !== how ? hours(cell.item) : null;
+    const pattern = begins ?? asOffered(patternOf(how, now), loops);
+    return withPart(kit, before, [cell], { pattern });
   }, plan);
 }
 
 /** The plans that the editor's buttons would make, by button. */
-export function alternativesOf(kit: Kit, plan: Plan, chosen: Chosen): Map<string, Plan> {
+export function alternativesOf(
+  kit: Kit,
+  plan: Plan,
+  chosen: Chosen,
+  hours: Hours,
+): Map<string, Plan> {
   const { cells, asked, camera } = chosen;
   const made = new Map<string, Plan>();
   if (asked !== undefined && camera !== null)
@@ -66,7 +82,7 @@ export function alternativesOf(kit: Kit, plan: Plan, chosen: Chosen): Map<string
       if (mode.id !== asked.mode)
         made.set(`mode:${mode.id}`, withPart(kit, plan, cells, { mode: mode.id }));
   for (const how of PATTERNS)
-    if (asked?.pattern.kind !== how) made.set(how, withHow(kit, plan, cells, how));
-  if (asked !== undefined) made.set("off", withHow(kit, plan, cells, "off"));
+    if (asked?.pattern.kind !== how) made.set(how, withHow(kit, plan, cells, how, hours));
+  if (asked !== undefined) made.set("off", withHow(kit, plan, cells, "off", hours));
   return made;
 }

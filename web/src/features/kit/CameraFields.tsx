@@ -2,7 +2,13 @@ import { CLASS_CHOICES } from "../../domain/cardClasses";
 import * as assume from "../../domain/assumed";
 import * as fieldLimits from "../../domain/limits";
 import { Button } from "@mui/material";
-import { freshMode, withCopiedCamera, withoutUnit } from "../../domain/kitEdits";
+import {
+  freshMode,
+  withCopiedCamera,
+  withMemory,
+  withoutUnit,
+  withSlot,
+} from "../../domain/kitEdits";
 import type { Camera, Kit, KitState } from "../../domain/types";
 import { CheckIn, ChoiceIn, NameIn, NumberIn, TextIn } from "../../ui/fields";
 import { CameraMore } from "./CameraMore";
@@ -63,7 +69,11 @@ export function CameraFields({ kit, camera, uses, choose, editKit, ask }: Props)
           choices={kit.families.map((one) => ({ value: one.id, name: one.name }))}
           onCommit={(battery_family) => put({ battery_family })}
         />
-        <MemoryFields camera={camera} put={put} />
+        <MemoryFields
+          camera={camera}
+          put={put}
+          onKind={(kind) => editKit((old) => withMemory(old, camera.id, kind))}
+        />
       </div>
       <div className="row checks">
         <CheckIn
@@ -199,15 +209,14 @@ function StartFields({ camera, put }: { camera: Camera; put: Put }) {
   );
 }
 
-const SLOT = { kind: "slot", largest_gb: 512, slowest_class: null } as const;
-
-/** The camera with a slot beside its memory, or without one; then none of it writes to a card. */
-function withSlot(camera: Camera, on: boolean): Partial<Camera> {
-  if (on) return { slot: SLOT };
-  return { slot: null, set_ups: camera.set_ups.map((one) => ({ ...one, writes_to: "own" })) };
+interface MemoryProps {
+  camera: Camera;
+  put: Put;
+  /** A card may go into the memory, or come out. */
+  onKind: (kind: Camera["memory"]["kind"]) => void;
 }
 
-function MemoryFields({ camera, put }: { camera: Camera; put: Put }) {
+function MemoryFields({ camera, put, onKind }: MemoryProps) {
   const { memory, slot } = camera;
   return (
     <>
@@ -218,12 +227,7 @@ function MemoryFields({ camera, put }: { camera: Camera; put: Put }) {
           { value: "slot", name: "card slot" },
           { value: "fixed", name: "fixed" },
         ]}
-        onCommit={(kind) =>
-          put({
-            ...withSlot(camera, false),
-            memory: kind === "slot" ? SLOT : { kind, gb: 64, reserved_gb: 0, speed_mb_s: 90 },
-          })
-        }
+        onCommit={onKind}
       />
       {memory.kind === "slot" ? (
         <SlotFields slot={memory} put={(changed) => put({ memory: { ...memory, ...changed } })} />

@@ -57,7 +57,7 @@ export function ModeFields({ mode, path, putMode }: Props) {
             { value: "watts", name: "watts" },
             { value: "not_known", name: "nothing yet: not known" },
           ]}
-          onCommit={(kind) => putMode({ draw: drawBy(kind) })}
+          onCommit={(kind) => putMode({ draw: drawBy(kind, mode.box_minutes ?? USUAL_MIN) })}
         />
         {draw.kind === "watts" ? (
           <NumberIn
@@ -82,8 +82,10 @@ export function ModeFields({ mode, path, putMode }: Props) {
   );
 }
 
-function drawBy(kind: Mode["draw"]["kind"]): Mode["draw"] {
-  if (kind === "lasts") return { kind, minutes: 80 };
+const USUAL_MIN = 80;
+
+function drawBy(kind: Mode["draw"]["kind"], minutes: number): Mode["draw"] {
+  if (kind === "lasts") return { kind, minutes };
   return kind === "watts" ? { kind, watts: 3.5 } : { kind };
 }
 

@@ -1,4 +1,4 @@
-import { copyName, withoutUnit, withUnit } from "../../domain/kitEdits";
+import { copyName, withModePart, withoutUnit, withUnit } from "../../domain/kitEdits";
 import { freshKey } from "../../domain/edits";
 import type { Camera, Kit, KitState, Mode } from "../../domain/types";
 import { Beside } from "./Beside";
@@ -61,7 +61,7 @@ export function ModeSheet({ kit, camera, mode, uses, editKit, onOpen, ask }: Pro
         <ModeFields
           mode={mode}
           path={path}
-          putMode={(some) => put(withUnit(taken, { ...mode, ...some }))}
+          putMode={(some) => put(withUnit(taken, withModePart(mode, some)))}
         />
         <p className="hint">
           {mode.rise_k == null

@@ -4,6 +4,7 @@ import { type AskedCamera, firstAsked, RESOLUTIONS, withNewCamera } from "../../
 import * as limits from "../../domain/limits";
 import type { Kit } from "../../domain/types";
 import { ChoiceIn, NameIn, NumberIn } from "../../ui/fields";
+import { isRefused } from "../../ui/isRefused";
 import { Beside } from "./Beside";
 
 interface Props {
@@ -34,7 +35,7 @@ export function NewCamera({ kit, editKit, onClose }: Props) {
         className="beside-fields"
         onSubmit={(event) => {
           event.preventDefault();
-          make();
+          if (!isRefused(event.currentTarget)) make();
         }}
       >
         <NameIn label="It is called" value={asked.name} onCommit={(name) => put({ name })} />
@@ -85,7 +86,9 @@ export function NewCamera({ kit, editKit, onClose }: Props) {
           unit="min"
           value={asked.minutes}
           {...limits.DrawByRunTime.minutes}
+          assumed="not known"
           onCommit={(minutes) => put({ minutes })}
+          onClear={() => put({ minutes: null })}
         />
         <p className="hint">
           It comes with one battery and one card. Heat, start and standby are assumed until you say

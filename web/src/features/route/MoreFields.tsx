@@ -1,6 +1,9 @@
 import * as limits from "../../domain/limits";
 import { typedOver } from "../../domain/routeEdits";
 import { Button } from "@mui/material";
+import { useContext } from "react";
+import { TripContext } from "../../app/TripContext";
+import { socketText } from "../../domain/sockets";
 import { IMPORTANCES, type Item, type Leg, type Stop, type TripMoment } from "../../domain/types";
 import { CheckIn, ChoiceIn, NameIn, NumberIn, PercentIn } from "../../ui/fields";
 
@@ -90,6 +93,7 @@ function LegMore({ leg, path, put }: { leg: Leg; path: string; put: (next: Item)
 }
 
 function StopMore({ stop, put }: { stop: Stop; put: (next: Item) => void }) {
+  const kit = useContext(TripContext)?.kit.state?.kit;
   const socket = stop.socket;
   return (
     <>
@@ -129,6 +133,11 @@ function StopMore({ stop, put }: { stop: Stop; put: (next: Item) => void }) {
             onCommit={(min) => put({ ...stop, socket: { ...socket, duration_s: min * 60 } })}
             onClear={() => put({ ...stop, socket: { ...socket, duration_s: null } })}
           />
+          {kit === undefined ? null : (
+            <p className="hint" role="status">
+              {socketText(kit)}
+            </p>
+          )}
         </>
       )}
     </>

@@ -168,8 +168,8 @@ function Preview({ laid, told }: Pick<Seen, "laid" | "told">) {
   return (
     <>
       <p>
-        <strong>{laid.name}</strong>: {kilometresText(way.length_m)}, {metresText(way.ascent_m)}
-        up, {metresText(way.descent_m)} down,{" "}
+        <strong>{laid.name}</strong>: {kilometresText(way.length_m)}, {metresText(way.ascent_m)} up,{" "}
+        {metresText(way.descent_m)} down,{" "}
         {way.clock === "track" ? "with its own times" : "at your pace"}.{" "}
         {laid.notes.length === 0 ? "" : `Mended: ${laid.notes.join("; ")}.`}
       </p>

@@ -1,5 +1,5 @@
 import { Button } from "@mui/material";
-import { useState } from "react";
+import { type KeyboardEvent, useState } from "react";
 import type { TripAsked } from "../../api/queries";
 import { Field } from "../../ui/fields";
 import { useDraft } from "../../ui/useDraft";
@@ -20,6 +20,15 @@ function tomorrow(): string {
   return `${String(day.getFullYear())}-${two(day.getMonth() + 1)}-${two(day.getDate())}T08:00`;
 }
 
+/** Enter in a blank goes on to the next one: only the button makes the trip. */
+function goOn(event: KeyboardEvent<HTMLFormElement>) {
+  if (event.key !== "Enter" || !(event.target instanceof HTMLInputElement)) return;
+  event.preventDefault();
+  const fields = [...event.currentTarget.elements];
+  const next = fields[fields.indexOf(event.target) + 1];
+  if (next instanceof HTMLElement) next.focus();
+}
+
 /** A new trip: a name, a start, and a kit that is there or an empty one. */
 export function NewTrip({ kits, busy, onMake }: Props) {
   const [name, setName] = useDraft("trip-name");
@@ -36,6 +45,7 @@ export function NewTrip({ kits, busy, onMake }: Props) {
       <form
         className="row fields"
         noValidate
+        onKeyDown={goOn}
         onSubmit={(event) => {
           event.preventDefault();
           setTried(true);

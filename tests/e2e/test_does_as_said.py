@@ -1,0 +1,178 @@
+"""The page does what it says: by mouse, finger and key, and the focus stays where one acted."""
+
+from __future__ import annotations
+
+import re
+from typing import Any
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.e2e.conftest import board, open_copy, rested, saved
+from tools.driving import Server, arrived
+
+PLACES = {"board", "kit", "route", "trips"}
+FOUR = "Four musts are broken."
+TRIED = "Tried, not kept:"
+
+
+def press(page: Page, target: Any) -> None:
+    """A mouse's button down and, a moment later, up, as a hand does it."""
+    box = target.bounding_box()
+    page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+    page.mouse.down()
+    page.evaluate("new Promise((done) => requestAnimationFrame(() => setTimeout(done, 80)))")
+    page.mouse.up()
+
+
+def cured(page: Page) -> Any:
+    """The first gap of the day with the two flights, its best cure known."""
+    page.get_by_role("button", name="Sun 13").click()
+    gap = page.get_by_role("group", name="Gaps and their best cures").get_by_role("button").first
+    expect(gap.locator(".gap-cure")).to_contain_text("must")
+    return gap
+
+
+def focused(page: Page) -> str:
+    """The name of the element that has the focus."""
+    return str(page.evaluate("document.activeElement.tagName"))
+
+
+def test_a_cure_of_the_telling_is_kept_by_the_mouse(page: Page, trip: str) -> None:
+    board(page, trip)
+    headline = page.get_by_test_id("headline")
+    press(page, cured(page))
+    expect(page.get_by_text(TRIED)).to_be_visible()
+    press(page, headline)  # elsewhere: what is tried stays
+    expect(page.get_by_text(TRIED)).to_be_visible()
+    press(page, page.get_by_role("button", name="Keep it"))
+    expect(headline).not_to_have_text(FOUR)
+    saved(page)
+    expect(page.get_by_text(TRIED)).to_have_count(0)
+    assert focused(page) != "BODY"
+    page.get_by_role("button", name="Undo").click()
+    expect(headline).to_have_text(FOUR)
+
+
+def test_a_cure_of_the_telling_is_left_by_going_on(page: Page, trip: str) -> None:
+    board(page, trip)
+    gap = cured(page)
+    gap.focus()
+    page.keyboard.press("ArrowDown")
+    page.keyboard.press("ArrowUp")
+    expect(page.get_by_text(TRIED)).to_be_visible()
+    page.keyboard.press("Tab")
+    expect(page.get_by_text(TRIED)).to_have_count(0)
+    gap.focus()
+    page.keyboard.press("ArrowDown")
+    page.keyboard.press("ArrowUp")
+    expect(page.get_by_text(TRIED)).to_be_visible()
+    page.keyboard.press("Enter")
+    expect(page.get_by_test_id("headline")).not_to_have_text(FOUR)
+    assert focused(page) != "BODY"
+
+
+def test_a_cure_is_kept_by_a_finger(phone: Page, server: Server, demo_text: bytes) -> None:
+    board(phone, open_copy(phone, server, demo_text))
+    gap = phone.locator("button.gap-told:not(.dead)").filter(has_text="must").first
+    gap.tap()
+    expect(phone.get_by_text(TRIED)).to_be_visible()
+    phone.get_by_role("button", name="Keep it").tap()
+    expect(phone.get_by_test_id("headline")).not_to_have_text(FOUR)
+
+
+def test_letters_work_from_the_first_moment(page: Page, trip: str) -> None:
+    """Nothing has been pressed or focused yet."""
+    board(page, trip)
+    page.keyboard.press("c")
+    opener = page.get_by_role("button", name=re.compile("^Cures of"), expanded=True)
+    expect(opener.first).to_be_focused()
+    page.reload()
+    page.get_by_test_id("headline").wait_for()
+    page.keyboard.press("n")
+    expect(page.locator("[role=gridcell]:focus")).to_be_visible()
+    page.get_by_role("button", name="Undo").focus()
+    page.keyboard.press("f")
+    expect(page.get_by_role("grid").get_by_role("row")).to_have_count(30)
+
+
+def test_the_index_is_one_stop_and_can_be_passed(page: Page, trip: str) -> None:
+    board(page, trip)
+    expect(page).to_have_title(re.compile(r"^Board · Crossing .* · Tumbrel$"))
+    page.keyboard.press("Tab")
+    expect(page.get_by_role("link", name="Past the index")).to_be_focused()
+    page.keyboard.press("Enter")
+    assert focused(page) == "MAIN"
+    page.get_by_role("link", name="Tumbrel: all trips").focus()
+    page.keyboard.press("Tab")
+    places = page.get_by_role("navigation", name="Places")
+    expect(places.get_by_role("link", name="Board")).to_be_focused()
+    page.keyboard.press("ArrowLeft")
+    expect(places.get_by_role("link", name="Route")).to_be_focused()
+    page.keyboard.press("Enter")
+    arrived(page, "Route")
+    expect(page).to_have_title(re.compile("^Route · "))
+    page.keyboard.press("Tab")
+    assert page.evaluate("document.activeElement.closest('nav')") is None
+
+
+@pytest.mark.parametrize(
+    ("label", "typed"), [("at, frames a second", "1080"), ("which holds, mAh", "")]
+)
+def test_what_is_refused_makes_no_camera(page: Page, trip: str, label: str, typed: str) -> None:
+    page.goto(f"{trip}/kit")
+    page.get_by_role("button", name="Add a camera").click()
+    field = page.get_by_label(label)
+    field.fill(typed)
+    field.press("Enter")
+    expect(field).to_be_focused()
+    expect(field).to_have_attribute("aria-invalid", "true")
+    press(page, page.get_by_role("button", name="Put it on the shelf"))
+    expect(field).to_be_focused()
+    rested(page)
+    expect(page.get_by_role("button", name=re.compile("^Camera .*: edit"))).to_have_count(4)
+    field.fill("60" if typed else "1100")
+    press(page, page.get_by_role("button", name="Put it on the shelf"))
+    expect(page.get_by_role("button", name=re.compile("^Camera .*: edit"))).to_have_count(5)
+
+
+def test_what_is_typed_of_a_new_camera_stays(page: Page, empty_server: Server) -> None:
+    """Minutes that nobody knows, and the card that becomes its memory and leaves none behind."""
+    page.goto(empty_server.address)
+    page.get_by_label("Name of the trip").fill("Two ridges")
+    page.get_by_role("button", name="Make the trip").click()
+    for name, gb in (("Keel", "29"), ("Boom", "64")):
+        page.get_by_role("button", name="Add a camera").click()
+        expect(page.get_by_label("Its battery")).to_have_value("")
+        page.get_by_label("It is called").fill(name)
+        page.get_by_label("Its card holds, GB").fill(gb)
+        page.get_by_label("at, frames a second").fill("60")
+        page.get_by_label("The box says: in").select_option("1080")
+        page.get_by_label("it lasts, min").fill("")
+        page.get_by_role("button", name="Put it on the shelf").click()
+    assert focused(page) != "BODY"
+    modes = page.get_by_role("list", name="Modes").get_by_role("button")
+    expect(modes).to_have_count(2)
+    expect(modes.first).to_have_accessible_name(re.compile("^Keel 1080 60: .*not known"))
+    cards = page.get_by_role("region", name="Cards").get_by_role("listitem")
+    expect(cards).to_have_text([re.compile("K1.*29 GB"), re.compile("K2.*64 GB")])
+    page.get_by_role("button", name="Camera Keel: edit").click()
+    page.get_by_label("Memory", exact=True).select_option("fixed")
+    expect(page.get_by_label("Size, GB")).to_have_value("29")
+    expect(cards).to_have_text([re.compile("K2.*64 GB")])
+    saved(page, "The kit")
+    page.reload()
+    expect(cards).to_have_text([re.compile("K2.*64 GB")])
+
+
+def test_by_the_clock_begins_as_long_as_its_leg(page: Page, trip: str) -> None:
+    board(page, trip)
+    page.get_by_role("button", name="Sun 13").click()
+    page.locator('[data-cell="d2-flight/chin"]').click()
+    strip = page.get_by_role("dialog", name="Chin, long flight")
+    told = strip.locator(".strip-when").inner_text()
+    hours = re.findall(r"\d\d:\d\d", told)
+    press(page, strip.get_by_role("button", name="by the clock"))
+    expect(strip.get_by_label("opens at")).to_have_value(hours[0])
+    expect(strip.get_by_label("closes at")).to_have_value(hours[1])
+    expect(strip.get_by_role("group", name="Not kept yet")).not_to_contain_text("−1 h")

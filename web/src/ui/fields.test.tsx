@@ -28,25 +28,19 @@ describe("a number with its unit", () => {
     expect(field.getAttribute("aria-invalid")).toBe("true");
     expect(onCommit).not.toHaveBeenCalled();
   });
-  it("emptied, it is assumed again where that is allowed", async () => {
+  it.each([
+    ["4", "assumed 4"],
+    ["by mass", "assumed by mass"],
+    ["not known", "not known"],
+  ])("emptied, it is %s again where that is allowed", async (assumed, shown) => {
     const onClear = vi.fn();
-    render(
-      <NumberIn
-        label="Boots in"
-        unit="s"
-        value={3}
-        min={0}
-        max={9}
-        assumed="4"
-        onCommit={vi.fn()}
-        onClear={onClear}
-      />,
-    );
+    const kept = { value: 3, min: 0, max: 9, onCommit: vi.fn(), onClear };
+    render(<NumberIn label="Boots in" unit="s" assumed={assumed} {...kept} />);
     const field = screen.getByLabelText("Boots in, s");
     await userEvent.clear(field);
     await userEvent.tab();
     expect(onClear).toHaveBeenCalledOnce();
-    expect(field.getAttribute("placeholder")).toBe("assumed 4");
+    expect(field.getAttribute("placeholder")).toBe(shown);
   });
   it("whole numbers stay whole", async () => {
     render(

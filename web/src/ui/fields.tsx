@@ -208,7 +208,7 @@ export function NumberIn({
       least={LEAST_NUMBER_CH}
       value={value == null ? "" : limit(value)}
       check={check}
-      placeholder={assumed === undefined ? undefined : `assumed ${assumedIn(assumed, unit)}`}
+      placeholder={assumed === undefined ? undefined : assumedIn(assumed, unit)}
       onCommit={(text) => {
         const typed = parseNumber(text);
         if (typed === null) onClear?.();
@@ -218,10 +218,11 @@ export function NumberIn({
   );
 }
 
-/** What is assumed in SI, as it is shown; words stay as they are. */
+/** What is assumed in SI, as it is shown; words stay as they are, and "not known" is not assumed. */
 function assumedIn(assumed: string, unit: string): string {
+  if (assumed.startsWith("not ")) return assumed;
   const number = parseNumber(assumed);
-  return number === null ? assumed : String(shownNumber(number, unit));
+  return `assumed ${number === null ? assumed : String(shownNumber(number, unit))}`;
 }
 
 interface PercentInProps extends Omit<Shared, "unit"> {

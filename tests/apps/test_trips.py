@@ -55,6 +55,24 @@ def test_saving_undo_and_redo(api: Api, trip: dict[str, Any]) -> None:
     assert api.get("/trips")[0]["name"] == "Second"
 
 
+def test_steps_of_trip_and_kit_are_told_by_when_they_were_made(
+    api: Api, trip: dict[str, Any]
+) -> None:
+    """So that the page can take back what was done last, wherever that was."""
+    place, kit_place = f"/trips/{trip['id']}", f"/kits/{trip['kit_id']}"
+    assert (trip["undo_at"], trip["redo_at"]) == (None, None)
+    kit = api.get(kit_place)
+    first = api.put(place, renamed(trip, "Second"))
+    of_kit = api.put(kit_place, {"version": kit["version"], "name": "K", "kit": kit["kit"]})
+    second = api.put(place, renamed(first, "Third"))
+    assert first["undo_at"] < of_kit["undo_at"] < second["undo_at"]
+    undone = api.post(f"{place}/undo", {"version": second["version"]})
+    assert (undone["undo_at"], undone["redo_at"]) == (first["undo_at"], second["undo_at"])
+    Trip.objects.get(pk=trip["id"]).steps.update(made_at=None)  # as older installations have it
+    older = api.get(place)
+    assert older["undo_at"] == older["redo_at"] < of_kit["undo_at"]
+
+
 def test_a_save_after_undo_forgets_what_could_be_redone(api: Api, trip: dict[str, Any]) -> None:
     place = f"/trips/{trip['id']}"
     api.put(place, renamed(trip, "Second"))

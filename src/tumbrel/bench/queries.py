@@ -44,11 +44,10 @@ def _empty(owner: User, kit: Kit, first: Notebook) -> BenchNotebook:
 
 def notebook_state(row: BenchNotebook) -> NotebookState:
     """A notebook as the page gets it."""
-    undo, redo = steps.can_go(row, row.steps) if row.pk else (False, False)
+    ways = steps.ways_from(row, row.steps) if row.pk else steps.Ways()
     return NotebookState(
         kit_id=row.kit.pk,
         version=row.version,
         notebook=notebook_of(row),
-        can_undo=undo,
-        can_redo=redo,
+        **ways.model_dump(),
     )

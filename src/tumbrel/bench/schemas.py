@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import datetime
 from typing import Annotated
 
 from ninja import Schema
@@ -22,6 +23,8 @@ class NotebookState(Schema):
     notebook: Notebook
     can_undo: bool
     can_redo: bool
+    undo_at: datetime | None
+    redo_at: datetime | None
 
 
 class NotebookSave(Schema):

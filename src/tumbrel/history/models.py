@@ -71,6 +71,8 @@ class Step(Owned):
 
     number = models.PositiveIntegerField()
     document = PackedJSON()
+    made_at = models.DateTimeField(auto_now_add=True, null=True)
+    """Null: before this was noted."""
 
     class Meta:
         abstract = True

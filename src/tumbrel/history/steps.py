@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from datetime import datetime
 from typing import Any
 
 from django.db.models import Manager
@@ -59,9 +60,23 @@ def move_to(kept: Kept, step: Step, name: str) -> None:
     kept.save()
 
 
-def can_go(kept: Kept, steps: Manager[Any]) -> tuple[bool, bool]:
-    """Whether there is a step back, and one forward."""
-    numbers = set(
-        steps.filter(number__in=(kept.step - 1, kept.step + 1)).values_list("number", flat=True)
+class Ways(BaseModel):
+    """Whether there is a step back, and one forward, and when those were made."""
+
+    can_undo: bool = False
+    can_redo: bool = False
+    undo_at: datetime | None = None
+    redo_at: datetime | None = None
+
+
+def ways_from(kept: Kept, steps: Manager[Any]) -> Ways:
+    """The ways from the present state: back from the step that made it, on to the next one."""
+    around = steps.filter(number__in=(kept.step - 1, kept.step, kept.step + 1))
+    made = {number: at or kept.made_at for number, at in around.values_list("number", "made_at")}
+    back, onward = kept.step - 1 in made, kept.step + 1 in made
+    return Ways(
+        can_undo=back,
+        can_redo=onward,
+        undo_at=made.get(kept.step) if back else None,
+        redo_at=made.get(kept.step + 1),
     )
-    return kept.step - 1 in numbers, kept.step + 1 in numbers

@@ -5,7 +5,7 @@ from __future__ import annotations
 from django.contrib.auth.models import User
 
 from tumbrel.history.refusals import NotThere
-from tumbrel.history.steps import can_go
+from tumbrel.history.steps import ways_from
 
 from .models import Kit
 from .schemas import KitLine, KitState
@@ -32,7 +32,6 @@ def kit_lines(owner: User) -> list[KitLine]:
 
 def kit_state(row: Kit) -> KitState:
     """A kit with what uses it."""
-    undo, redo = can_go(row, row.steps)
     kit = kit_of(row)
     return KitState(
         id=row.pk,
@@ -40,6 +39,5 @@ def kit_state(row: Kit) -> KitState:
         version=row.version,
         kit=kit,
         uses=users().uses(row.owner, row.pk, kit),
-        can_undo=undo,
-        can_redo=redo,
+        **ways_from(row, row.steps).model_dump(),
     )

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from datetime import datetime
+
 from ninja import Schema
 
 from tumbrel.core.document import Kit
@@ -28,6 +30,8 @@ class KitState(Schema):
     uses: list[UnitUse]
     can_undo: bool
     can_redo: bool
+    undo_at: datetime | None
+    redo_at: datetime | None
 
 
 class KitNew(Schema):

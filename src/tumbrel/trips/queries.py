@@ -6,7 +6,7 @@ from django.contrib.auth.models import User
 from django.db.models import Count
 
 from tumbrel.history.refusals import NotThere
-from tumbrel.history.steps import can_go
+from tumbrel.history.steps import ways_from
 from tumbrel.kit.to_core import kit_of
 
 from .models import Trip
@@ -39,7 +39,6 @@ def trip_lines(owner: User) -> list[TripLine]:
 
 def trip_state(row: Trip) -> TripState:
     """A trip with its kit."""
-    undo, redo = can_go(row, row.steps)
     kept = trip_and_plan(row)
     made = getattr(row, "card_made", None)  # the row at the other end, where there is one
     return TripState(
@@ -51,7 +50,6 @@ def trip_state(row: Trip) -> TripState:
         trip=kept.trip,
         plan=kept.plan,
         saved_at=row.saved_at,
-        can_undo=undo,
-        can_redo=redo,
+        **ways_from(row, row.steps).model_dump(),
         card_made=None if made is None else made.made_at,
     )

@@ -55,6 +55,8 @@ class TripState(Schema):
     saved_at: datetime
     can_undo: bool
     can_redo: bool
+    undo_at: datetime | None
+    redo_at: datetime | None
     card_made: datetime | None
     """When the card that is in a pocket was made."""
 

@@ -332,7 +332,13 @@ export class Keeper<State extends Versioned, Doc> {
   }
 
   private lay(state: State, doc: Doc): void {
-    const laid = { ...this.source.withDoc(state, doc), can_undo: true, can_redo: false };
+    const now = {
+      can_undo: true,
+      can_redo: false,
+      undo_at: new Date().toISOString(),
+      redo_at: null,
+    };
+    const laid = { ...this.source.withDoc(state, doc), ...now };
     this.cache.setQueryData(this.source.key, laid);
     const shown = this.current();
     if (shown !== undefined) this.source.onEdit?.(shown);

@@ -4,6 +4,9 @@ export interface Versioned {
   version: number;
   can_undo: boolean;
   can_redo: boolean;
+  /** When the step that undo takes back was made; likewise of redo. */
+  undo_at: string | null;
+  redo_at: string | null;
 }
 
 export interface KeptSource<State extends Versioned, Doc> {

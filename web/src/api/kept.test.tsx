@@ -22,6 +22,8 @@ interface State {
   version: number;
   can_undo: boolean;
   can_redo: boolean;
+  undo_at: string | null;
+  redo_at: string | null;
   doc: Doc;
 }
 
@@ -43,6 +45,8 @@ class Fake implements KeptSource<State, Doc> {
       version: this.version,
       can_undo: this.step_at > 0,
       can_redo: this.step_at < this.steps.length - 1,
+      undo_at: null,
+      redo_at: null,
       doc: this.steps[this.step_at] ?? FIRST,
     };
   }

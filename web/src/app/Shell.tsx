@@ -5,7 +5,8 @@ import { queries } from "../api/queries";
 import { namesOf } from "../domain/clashes";
 import { CardChanged } from "./CardChanged";
 import { Conflicts } from "./Conflicts";
-import { type Steps, StepsContext } from "./StepsContext";
+import { useLastSteps } from "./lastSteps";
+import { type Offered, type Steps, StepsContext } from "./StepsContext";
 import { LAST_TRIP, TripContext } from "./TripContext";
 import { TripHead } from "./TripHead";
 import { useOpenTrip } from "./useOpenTrip";
@@ -35,14 +36,12 @@ function OpenTrip({ id, kitId }: { id: number; kitId: number }) {
   const here = useOpenTrip(id, kitId);
   const { kept, kit, rehearsing } = here;
   const { state, settled } = kept;
-  const [own, setOwn] = useState<Steps | null>(null);
+  const [place, setPlace] = useState<Offered | null>(null);
+  const last = useLastSteps(kept, kit);
   const steps: Steps = {
-    what: "The trip",
-    keeping: kept.keeping,
-    canUndo: state?.can_undo ?? false,
-    canRedo: state?.can_redo ?? false,
-    undo: kept.undo,
-    redo: kept.redo,
+    what: place?.what ?? "The trip",
+    keeping: place?.keeping ?? kept.keeping,
+    ...(place?.own ?? last),
   };
   const names = useMemo(
     () => (kept.conflict && state ? namesOf(state.kit, state.trip) : undefined),
@@ -59,8 +58,8 @@ function OpenTrip({ id, kitId }: { id: number; kitId: number }) {
     <TripContext value={value}>
       <TripHead
         name={state?.trip.name ?? "…"}
-        steps={own ?? steps}
-        own={own !== null}
+        steps={steps}
+        own={place?.own != null}
         saveFile={saveFile}
       />
       <Conflicts kept={kept} what="trip" names={names} />
@@ -69,7 +68,7 @@ function OpenTrip({ id, kitId }: { id: number; kitId: number }) {
         <CardChanged id={id} version={state.version} zone={state.trip.time_zone} />
       ) : null}
       {here.open ? (
-        <StepsContext value={setOwn}>
+        <StepsContext value={setPlace}>
           <Outlet />
         </StepsContext>
       ) : (

@@ -69,10 +69,22 @@ export function TripHead({ name, steps, own, saveFile }: Props) {
       </nav>
       <span className="head-tools">
         <KeepingMark keeping={steps.keeping} what={steps.what} />
-        <button type="button" className="plain tool" onClick={steps.undo} disabled={!steps.canUndo}>
+        <button
+          type="button"
+          className="plain tool"
+          title={steps.undoes}
+          onClick={steps.undo}
+          disabled={!steps.canUndo}
+        >
           Undo
         </button>
-        <button type="button" className="plain tool" onClick={steps.redo} disabled={!steps.canRedo}>
+        <button
+          type="button"
+          className="plain tool"
+          title={steps.redoes}
+          onClick={steps.redo}
+          disabled={!steps.canRedo}
+        >
           Redo
         </button>
         <button type="button" className="plain tool wide" onClick={saveFile}>

@@ -1,5 +1,5 @@
 import { useContext, useEffect, useMemo } from "react";
-import type { Kept } from "../api/kept";
+import type { Keeping, Kept } from "../api/kept";
 import { useCommands } from "./commands";
 import { StepsContext } from "./StepsContext";
 
@@ -21,7 +21,16 @@ export function useStepCommands<State extends { can_undo: boolean; can_redo: boo
   );
   useCommands(owner, commands);
   useEffect(() => {
-    offer({ what: `The ${owner}`, keeping, canUndo, canRedo, undo, redo });
+    offer({ what: `The ${owner}`, keeping, own: { canUndo, canRedo, undo, redo } });
     return () => offer(null);
   }, [offer, owner, keeping, canUndo, canRedo, undo, redo]);
+}
+
+/** The head tells where an open place's document is kept; undo stays that of what was done last. */
+export function useKeepingOf(owner: string, keeping: Keeping): void {
+  const offer = useContext(StepsContext);
+  useEffect(() => {
+    offer({ what: `The ${owner}`, keeping, own: null });
+    return () => offer(null);
+  }, [offer, owner, keeping]);
 }

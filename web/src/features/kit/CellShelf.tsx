@@ -1,8 +1,9 @@
-import { type DragEvent, type KeyboardEvent, useState } from "react";
+import { type DragEvent, type KeyboardEvent, useEffect, useRef, useState } from "react";
 import { freshBattery, freshFamily } from "../../domain/kitEdits";
 import { freshPocket } from "../../domain/powerEdits";
 import type { Battery, Kit, Plan } from "../../domain/types";
 import { degreesText } from "../../domain/units";
+import { useRoving } from "../../ui/useRoving";
 import type { Opened } from "./opened";
 
 interface Props {
@@ -29,10 +30,23 @@ const WARM: Record<Kit["pockets"][number]["warmth"], string> = {
   bag: "as the air",
 };
 
-/** Batteries drawn in their pockets: dragged, or lifted with Space and set down with the arrows. */
+/**
+ * Batteries drawn in their pockets: dragged, or lifted with Space and set down with the arrows.
+ *
+ * All of them, and their pockets, are one stop of Tab, walked by arrows; where a lifted one would go is spoken.
+ */
 export function CellShelf({ kit, plan, editKit, fit, onOpen }: Props) {
   const [lifted, setLifted] = useState<{ id: string; to: number } | null>(null);
   const [over, setOver] = useState<string | null>(null);
+  const [said, setSaid] = useState("");
+  const shelf = useRef<HTMLDivElement>(null);
+  const roving = useRoving(shelf, "button");
+  const setDown = useRef<string | null>(null);
+  useEffect(() => {
+    if (setDown.current === null) return;
+    shelf.current?.querySelector<HTMLElement>(`[data-unit="battery/${setDown.current}"]`)?.focus();
+    setDown.current = null;
+  });
   const places = placesOf(kit, plan);
   const put = (id: string, key: string) => {
     if (key.startsWith(CAMERA)) fit(key.slice(CAMERA.length), id);
@@ -52,18 +66,26 @@ export function CellShelf({ kit, plan, editKit, fit, onOpen }: Props) {
   const onKey = (event: KeyboardEvent, battery: Battery, at: number) => {
     const up = lifted?.id === battery.id ? lifted : null;
     const step = { ArrowLeft: -1, ArrowUp: -1, ArrowRight: 1, ArrowDown: 1 }[event.key];
-    if (event.key === " " && up === null) setLifted({ id: battery.id, to: at });
-    else if (up !== null && step !== undefined) {
+    if (event.key === " " && up === null) {
+      setLifted({ id: battery.id, to: at });
+      setSaid(`${battery.name} lifted: arrows carry it, Enter sets it down, Escape leaves it.`);
+    } else if (up !== null && step !== undefined) {
       const onward = step > 0 ? places.slice(up.to + 1) : places.slice(0, up.to).reverse();
       const next = onward.find((one) => takes(one, battery.id));
       if (next !== undefined) setLifted({ id: battery.id, to: places.indexOf(next) });
+      setSaid(next === undefined ? "No place further on takes it." : `${next.name}?`);
     } else if (up !== null && (event.key === "Enter" || event.key === " ")) {
       const place = places[up.to];
       if (place !== undefined) put(battery.id, place.key);
+      setDown.current = battery.id;
       setLifted(null);
-    } else if (up !== null && event.key === "Escape") setLifted(null);
-    else return;
+      setSaid(`${battery.name}: ${place?.name ?? ""}.`);
+    } else if (up !== null && event.key === "Escape") {
+      setLifted(null);
+      setSaid(`${battery.name} stays.`);
+    } else return;
     event.preventDefault();
+    event.stopPropagation(); // the arrows carry it, they do not walk
   };
   return (
     <section aria-label="Batteries" className="cell-shelf">
@@ -73,7 +95,16 @@ export function CellShelf({ kit, plan, editKit, fit, onOpen }: Props) {
           {sumsOf(kit)}. Drag one, or lift it with Space and set it down with the arrows.
         </small>
       </h2>
-      <div className="cell-places label">
+      <p role="status" className="sr">
+        {said}
+      </p>
+      <div
+        ref={shelf}
+        className="cell-places label"
+        role="presentation"
+        onFocus={roving.onFocus}
+        onKeyDown={roving.onKeyDown}
+      >
         {places.map((place, at) => (
           <div
             key={place.key}
@@ -120,58 +151,65 @@ export function CellShelf({ kit, plan, editKit, fit, onOpen }: Props) {
           </div>
         ))}
       </div>
-      <p className="row shelf-adds">
-        {kit.families.map((family) => (
-          <span key={family.id} className="row">
-            <button
-              type="button"
-              className="plain link"
-              data-unit={`family/${family.id}`}
-              onClick={() => onOpen({ kind: "family", id: family.id })}
-            >
-              Family {family.name}: {((family.mah * family.nominal_v) / 1000).toFixed(1)} W h
-            </button>
-            <button
-              type="button"
-              className="plain link"
-              disabled={kit.batteries.length >= 60}
-              onClick={() =>
-                editKit((old) => ({
-                  ...old,
-                  batteries: [...old.batteries, freshBattery(old, family)],
-                }))
-              }
-            >
-              Add a battery {family.name}
-            </button>
-          </span>
-        ))}
-        <button
-          type="button"
-          className="plain link"
-          disabled={kit.families.length >= 20}
-          onClick={() => {
-            const made = freshFamily(kit);
-            editKit((old) => ({ ...old, families: [...old.families, made] }));
-            onOpen({ kind: "family", id: made.id });
-          }}
-        >
-          Add a battery family
-        </button>
-        <button
-          type="button"
-          className="plain link"
-          disabled={kit.pockets.length >= 20}
-          onClick={() => {
-            const made = freshPocket(kit);
-            editKit((old) => ({ ...old, pockets: [...old.pockets, made] }));
-            onOpen({ kind: "pocket", id: made.id });
-          }}
-        >
-          Add a pocket
-        </button>
-      </p>
+      <ShelfAdds kit={kit} editKit={editKit} onOpen={onOpen} />
     </section>
+  );
+}
+
+/** Families and their batteries, and pockets: opened, and added. */
+function ShelfAdds({ kit, editKit, onOpen }: Pick<Props, "kit" | "editKit" | "onOpen">) {
+  return (
+    <p className="row shelf-adds">
+      {kit.families.map((family) => (
+        <span key={family.id} className="row">
+          <button
+            type="button"
+            className="plain link"
+            data-unit={`family/${family.id}`}
+            onClick={() => onOpen({ kind: "family", id: family.id })}
+          >
+            Family {family.name}: {((family.mah * family.nominal_v) / 1000).toFixed(1)} W h
+          </button>
+          <button
+            type="button"
+            className="plain link"
+            disabled={kit.batteries.length >= 60}
+            onClick={() =>
+              editKit((old) => ({
+                ...old,
+                batteries: [...old.batteries, freshBattery(old, family)],
+              }))
+            }
+          >
+            Add a battery {family.name}
+          </button>
+        </span>
+      ))}
+      <button
+        type="button"
+        className="plain link"
+        disabled={kit.families.length >= 20}
+        onClick={() => {
+          const made = freshFamily(kit);
+          editKit((old) => ({ ...old, families: [...old.families, made] }));
+          onOpen({ kind: "family", id: made.id });
+        }}
+      >
+        Add a battery family
+      </button>
+      <button
+        type="button"
+        className="plain link"
+        disabled={kit.pockets.length >= 20}
+        onClick={() => {
+          const made = freshPocket(kit);
+          editKit((old) => ({ ...old, pockets: [...old.pockets, made] }));
+          onOpen({ kind: "pocket", id: made.id });
+        }}
+      >
+        Add a pocket
+      </button>
+    </p>
   );
 }
 

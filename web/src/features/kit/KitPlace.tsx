@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { NextThing } from "../../app/NextThing";
 import { useTripHere } from "../../app/TripContext";
-import { useStepCommands } from "../../app/useStepCommands";
+import { useKeepingOf } from "../../app/useStepCommands";
 import { withFitted } from "../../domain/edits";
 import { kitFaults } from "../../domain/kitEdits";
 import type { Kit } from "../../domain/types";
@@ -25,7 +25,7 @@ export function KitPlace() {
   const [chosen, setChosen] = useState<Opened | null | undefined>(undefined);
   const [going, setGoing] = useState<Going | null>(null);
   const led = useLedTo(state !== undefined);
-  useStepCommands("kit", "in the kit", kept);
+  useKeepingOf("kit", kept.keeping);
   if (kit === undefined || state === undefined) return null;
   const opened = chosen === undefined && led !== null ? openedAt(kit, led) : (chosen ?? null);
   const editKit = (change: (old: Kit) => Kit) => edit((doc) => ({ ...doc, kit: change(doc.kit) }));

@@ -138,6 +138,27 @@ describe("batteries in their pockets", () => {
     await userEvent.keyboard(" {ArrowRight}{Escape}");
     expect(held.now().batteries.find((one) => one.name === "A1")?.pocket).toBe(first);
   });
+  it("are one stop of Tab, walked by arrows; where a lifted one would go is spoken", async () => {
+    const held = shelf();
+    const said = () => screen.getAllByRole("status")[0]?.textContent;
+    await userEvent.tab();
+    const pockets = document.querySelector(".cell-places") as HTMLElement;
+    const [first, second] = within(pockets).getAllByRole("button");
+    expect(document.activeElement).toBe(first);
+    await userEvent.keyboard("{ArrowRight}");
+    expect(document.activeElement).toBe(second);
+    await userEvent.tab();
+    expect(pockets.contains(document.activeElement)).toBe(false);
+    cell("A1").focus();
+    const pocket = held.now().pockets[0]?.name ?? "";
+    await userEvent.keyboard(" {ArrowLeft}{ArrowLeft}{ArrowLeft}");
+    expect(document.activeElement).toBe(cell("A1"));
+    await userEvent.keyboard("{ArrowLeft}");
+    expect(said()).toBe("No place further on takes it.");
+    await userEvent.keyboard("{Enter}");
+    expect(said()).toBe(`A1: ${pocket}.`);
+    expect(document.activeElement).toBe(cell("A1"));
+  });
   it("go into a camera of their family only", async () => {
     const fit = vi.fn();
     withValue(kit, (value, edit) => <Shelf kit={value} editKit={edit} fit={fit} />);

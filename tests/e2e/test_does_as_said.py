@@ -141,6 +141,7 @@ def test_what_is_typed_of_a_new_camera_stays(page: Page, empty_server: Server) -
     page.goto(empty_server.address)
     page.get_by_label("Name of the trip").fill("Two ridges")
     page.get_by_role("button", name="Make the trip").click()
+    expect(page.locator("main:focus")).to_be_visible()
     for name, gb in (("Keel", "29"), ("Boom", "64")):
         page.get_by_role("button", name="Add a camera").click()
         expect(page.get_by_label("Its battery")).to_have_value("")

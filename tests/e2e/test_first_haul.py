@@ -64,6 +64,7 @@ def test_a_newcomer_is_led_from_an_empty_start_to_a_verdict(
     new.click("Go to Board", "link")
     new.click("Let all cameras roll on every leg")
     expect(page.get_by_test_id("headline")).to_have_text(re.compile("musts are broken"))
+    expect(page.locator(":focus")).to_have_count(1)  # what one acted with has gone
     assert new.clicks <= 25
     assert new.keys <= 60
 

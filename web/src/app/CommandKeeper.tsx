@@ -36,10 +36,11 @@ export function CommandKeeper({ children }: { children: ReactNode }) {
       const target = event.target instanceof HTMLElement ? event.target : null;
       const typing =
         target?.matches("input:not([type=range]), textarea, select, [contenteditable]") ?? false;
-      const asked = (target?.closest("[aria-modal=true]") ?? null) !== null;
+      const within = (selector: string) => (target?.closest(selector) ?? null) !== null;
       const found = commands.find((one) => one.allowed && matches(event, one.keys));
       if (found === undefined) return;
-      if (isLetter(found.keys) && (!lettersOn || asked)) return;
+      const heard = within("[data-board]") || found.anywhere === true;
+      if (isLetter(found.keys) && !(lettersOn && heard && !within("[aria-modal=true]"))) return;
       if (typing && (isLetter(found.keys) || found.keys === "?")) return;
       if (typing && target?.matches("textarea, input[type=text], input:not([type])") === true)
         return;
@@ -118,7 +119,7 @@ function CommandList({ open, commands, lettersOn, onLetters, onClose }: ListProp
         </ul>
         <p>
           <CheckIn
-            label="Single letters work anywhere on the board"
+            label="Single letters work on the board"
             value={lettersOn}
             onCommit={onLetters}
           />

@@ -30,7 +30,8 @@ describe("keys", () => {
 
 const run = vi.fn();
 const COMMANDS: readonly Command[] = [
-  { name: "Next gap", keys: "N", allowed: true, run },
+  { name: "Next gap", keys: "N", allowed: true, run, anywhere: true },
+  { name: "Split the leg", keys: "S", allowed: true, run },
   { name: "Undo", keys: "Ctrl+Z", allowed: false, run },
 ];
 
@@ -38,7 +39,9 @@ function Place() {
   useCommands("place", COMMANDS);
   return (
     <>
-      <div tabIndex={0}>board</div>
+      <div data-board="x" tabIndex={0}>
+        board
+      </div>
       <div role="dialog" aria-modal="true">
         <button>sure?</button>
       </div>
@@ -57,13 +60,18 @@ describe("the keeper of commands", () => {
       </CommandKeeper>,
     );
   });
-  it("runs a letter from anywhere, but not from a question that waits", () => {
+  it("runs a letter that looks from anywhere, but not from a question that waits", () => {
     fireEvent.keyDown(document.body, { key: "n" });
-    expect(run).toHaveBeenCalledTimes(1);
     fireEvent.keyDown(screen.getByText("board"), { key: "n" });
     expect(run).toHaveBeenCalledTimes(2);
     fireEvent.keyDown(screen.getByText("sure?"), { key: "n" });
     expect(run).toHaveBeenCalledTimes(2);
+  });
+  it("runs a letter that changes something only while the board is focused", () => {
+    fireEvent.keyDown(document.body, { key: "s" });
+    expect(run).not.toHaveBeenCalled();
+    fireEvent.keyDown(screen.getByText("board"), { key: "s" });
+    expect(run).toHaveBeenCalledTimes(1);
   });
   it("never takes a letter away from someone who types", () => {
     fireEvent.keyDown(screen.getByLabelText("name"), { key: "n" });

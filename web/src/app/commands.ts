@@ -5,6 +5,8 @@ export interface Command {
   name: string;
   keys: string;
   allowed: boolean;
+  /** A single letter that looks and changes nothing: the board need not have the focus. */
+  anywhere?: boolean;
   run: () => void;
 }
 

@@ -47,3 +47,14 @@ it("stays where somebody put it meanwhile, and where nothing had it", async () =
   await settled();
   expect(document.activeElement).toBe(document.body);
 });
+
+it("goes on from a button that was out of use while it worked", async () => {
+  const keep = at("keep") as HTMLButtonElement;
+  keep.focus();
+  keep.disabled = true;
+  keep.blur(); // as browsers do by themselves
+  await settled();
+  keep.remove();
+  await settled();
+  expect(document.activeElement?.getAttribute("aria-label")).toBe("cures");
+});

@@ -14,10 +14,13 @@ export function keepFocus(): () => void {
     for (let at = target instanceof Element ? target : null; at !== null; at = at.parentElement)
       path.push(at);
   };
-  // whoever left it, by a click beside everything, has it nowhere: what goes later is not theirs
+  // whoever left it, by a click beside everything, has it nowhere: what goes later is not theirs;
+  // a button that is out of use while it works has not been left
   const onLeft = () =>
     setTimeout(() => {
-      if (path[0]?.isConnected === true && document.activeElement === document.body) path = [];
+      const [last] = path;
+      const isThere = last?.isConnected === true && !last.matches(":disabled");
+      if (isThere && document.activeElement === document.body) path = [];
     });
   const isLost = () => path[0]?.isConnected === false && document.activeElement === document.body;
   const mend = () => {

@@ -1,5 +1,5 @@
 import { useMemo } from "react";
-import { useCommands } from "../../app/commands";
+import { type Command, useCommands } from "../../app/commands";
 import type { Corrections } from "../../app/useCorrections";
 import type { Cell } from "../../board/Drawing";
 import type { Clock, DayWindow } from "../../domain/clock";
@@ -62,7 +62,7 @@ function useLooking(wanted: Wanted) {
             : (problems.findLast((one) => one.ms < at) ?? problems.at(-1));
       if (next) goTo(next.cell, next.ms);
     };
-    return [
+    const commands: Omit<Command, "anywhere">[] = [
       { name: "Next gap or finding", keys: "N", allowed: any, run: go(1) },
       { name: "Gap or finding before", keys: "P", allowed: any, run: go(-1) },
       {
@@ -93,6 +93,7 @@ function useLooking(wanted: Wanted) {
         run: () => chooseDay(dayNumber - 1),
       },
     ];
+    return commands.map((one) => ({ ...one, anywhere: true }));
   }, [rehearsal, handAt, goTo, selected, openCures, fold, setFold, days, dayNumber, chooseDay]);
 }
 

@@ -81,7 +81,8 @@ function useLed(
   const cure = (first === undefined ? null : best.get(gapKey(first))?.cure) ?? null;
   useEffect(() => {
     if (!led || cure === null || done.current) return;
-    if (document.activeElement !== document.body) return; // somebody is at work already
+    // somebody is at work already, and not only arrived at the place
+    if (document.activeElement?.matches("body, main") === false) return;
     done.current = true;
     group.current?.querySelector<HTMLElement>("button.gap-told:not(.dead)")?.focus();
     onTry(cure);

@@ -44,7 +44,7 @@ def _empty(owner: User, kit: Kit, first: Notebook) -> BenchNotebook:
 
 def notebook_state(row: BenchNotebook) -> NotebookState:
     """A notebook as the page gets it."""
-    ways = steps.ways_from(row, row.steps) if row.pk else steps.Ways()
+    ways = steps.ways_from(row, row.steps) if row.pk else steps.NO_WAY
     return NotebookState(
         kit_id=row.kit.pk,
         version=row.version,

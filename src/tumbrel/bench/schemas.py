@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from datetime import datetime
 from typing import Annotated
 
 from ninja import Schema
@@ -10,21 +9,18 @@ from pydantic import Field
 
 from tumbrel.core.bench.notebook import Notebook
 from tumbrel.core.bench.runs import RunEnd
+from tumbrel.history.steps import Ways
 from tumbrel.kit.schemas import KitState
 
 MOST_TEXT = 8_000_000
 
 
-class NotebookState(Schema):
+class NotebookState(Ways):
     """A notebook as it is kept."""
 
     kit_id: int
     version: int
     notebook: Notebook
-    can_undo: bool
-    can_redo: bool
-    undo_at: datetime | None
-    redo_at: datetime | None
 
 
 class NotebookSave(Schema):

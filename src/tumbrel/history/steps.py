@@ -7,6 +7,7 @@ from datetime import datetime
 from typing import Any
 
 from django.db.models import Manager
+from ninja import Schema
 from pydantic import BaseModel
 
 from .models import Kept, Step
@@ -60,13 +61,16 @@ def move_to(kept: Kept, step: Step, name: str) -> None:
     kept.save()
 
 
-class Ways(BaseModel):
+class Ways(Schema):
     """Whether there is a step back, and one forward, and when those were made."""
 
-    can_undo: bool = False
-    can_redo: bool = False
-    undo_at: datetime | None = None
-    redo_at: datetime | None = None
+    can_undo: bool
+    can_redo: bool
+    undo_at: datetime | None
+    redo_at: datetime | None
+
+
+NO_WAY = Ways(can_undo=False, can_redo=False, undo_at=None, redo_at=None)
 
 
 def ways_from(kept: Kept, steps: Manager[Any]) -> Ways:

@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from datetime import datetime
-
 from ninja import Schema
 
 from tumbrel.core.document import Kit
+from tumbrel.history.steps import Ways
 
 from .uses import UnitUse
 
@@ -20,7 +19,7 @@ class KitLine(Schema):
     trips: list[str]
 
 
-class KitState(Schema):
+class KitState(Ways):
     """A kit as it is kept."""
 
     id: int
@@ -28,10 +27,6 @@ class KitState(Schema):
     version: int
     kit: Kit
     uses: list[UnitUse]
-    can_undo: bool
-    can_redo: bool
-    undo_at: datetime | None
-    redo_at: datetime | None
 
 
 class KitNew(Schema):

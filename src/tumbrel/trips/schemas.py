@@ -16,6 +16,7 @@ from tumbrel.core.route.daily import DailyRange
 from tumbrel.core.route.laying import TrackLaid
 from tumbrel.core.serving import LegServed, ServingLine
 from tumbrel.core.variants import Compared, Start
+from tumbrel.history.steps import Ways
 
 
 class TripLine(Schema):
@@ -42,7 +43,7 @@ class Binned(Schema):
     goes_at: datetime
 
 
-class TripState(Schema):
+class TripState(Ways):
     """A trip as it is kept, with its kit as it is now."""
 
     id: int
@@ -53,10 +54,6 @@ class TripState(Schema):
     trip: Trip
     plan: Plan
     saved_at: datetime
-    can_undo: bool
-    can_redo: bool
-    undo_at: datetime | None
-    redo_at: datetime | None
     card_made: datetime | None
     """When the card that is in a pocket was made."""
 

@@ -2,6 +2,7 @@ import { type MouseEvent, useContext, useMemo, useRef } from "react";
 import { Link, NavLink, useLocation, useNavigate } from "react-router";
 import { useRoving } from "../ui/useRoving";
 import { useCommands } from "./commands";
+import { focusOn } from "./focusStays";
 import { KeepingMark } from "./KeepingMark";
 import type { Steps } from "./StepsContext";
 import { ThemeContext } from "./themeContext";
@@ -102,13 +103,9 @@ export function TripHead({ name, steps, own, saveFile }: Props) {
   );
 }
 
-/** Focus on the open place itself: Tab goes on from its start. */
 function pastTheIndex(event: MouseEvent) {
   event.preventDefault();
-  const place = document.querySelector("main");
-  if (place === null) return;
-  place.tabIndex = -1;
-  place.focus();
+  focusOn();
 }
 
 function useHeadCommands(steps: Steps, own: boolean, saveFile: () => void): void {

@@ -41,7 +41,8 @@ export function keepFocus(): () => void {
   };
 }
 
-function focusOn(around: Element | undefined): void {
+/** Focus on a part of the page, or on the open place itself: Tab goes on from its start. */
+export function focusOn(around?: Element): void {
   const part = around ?? document.querySelector("main");
   if (!(part instanceof HTMLElement)) return;
   if (part.tabIndex < 0 && !part.hasAttribute("tabindex")) part.tabIndex = -1;

@@ -195,6 +195,16 @@ export function freshKey(name: string, taken: Iterable<string>): string {
 
 /** The keys of everything in a kit: a new thing's key is none of them. */
 export function kitKeys(kit: Kit): string[] {
-  const lists = Object.values(kit).filter((one) => Array.isArray(one));
-  return lists.flat().flatMap((one) => ("id" in one ? [one.id] : []));
+  return everything(kit).flatMap((one) => ("id" in one ? [one.id] : []));
+}
+
+/** The names of everything in a kit. */
+export function kitNames(kit: Kit): string[] {
+  return everything(kit).flatMap((one) => ("name" in one ? [one.name] : []));
+}
+
+function everything(kit: Kit) {
+  return Object.values(kit)
+    .filter((one) => Array.isArray(one))
+    .flat();
 }

@@ -1,4 +1,4 @@
-import { freshKey, kitKeys } from "./edits";
+import { freshKey, kitKeys, kitNames } from "./edits";
 import { copyName } from "./kitEdits";
 import type { Charger, Drive, Gear, Kit, OtherLoad, Pocket, Source } from "./types";
 
@@ -33,8 +33,7 @@ export function portWatts(source: Source): readonly number[] {
 
 /** A key that nothing in the kit has, and a name that nothing in it has. */
 function named(kit: Kit, wanted: string): { id: string; name: string } {
-  const lists = Object.values(kit).filter((one) => Array.isArray(one));
-  const taken = lists.flat().flatMap((one) => ("name" in one ? [one.name] : []));
+  const taken = kitNames(kit);
   const name = taken.includes(wanted) ? copyName(wanted, taken) : wanted;
   return { id: freshKey(name, kitKeys(kit)), name };
 }

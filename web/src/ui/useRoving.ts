@@ -8,8 +8,8 @@ const STEPS: Record<string, number | undefined> = {
 };
 
 /**
- * A list of buttons or links as one stop of Tab: arrows, Home and End go from one to the next, and Tab
- * comes back to the last. What opens between them keeps its own stops.
+ * A list of buttons or links as one stop of Tab: arrows, Home and End go from one to the next, and
+ * Tab comes back to the last. What opens between them keeps its own stops.
  */
 export function useRoving(list: RefObject<HTMLElement | null>, selector: string) {
   const last = useRef<HTMLElement | null>(null);

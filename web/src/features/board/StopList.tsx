@@ -93,16 +93,18 @@ function StopRow(props: Props & { band: Band; gaps: readonly Gap[]; now: boolean
       </h2>
       <div role="gridcell">
         <ol className="stop-moves">
-          {work.lines.map((line, row) => (
-            <li key={line.number} className={row === work.leaving ? "leaving" : ""}>
-              <span className="stop-number">{line.number}</span>
-              <time>{clock.time(line.atMs)}</time>
-              <span>
-                <b>{worded(line, document.kit.cameras).who}</b>{" "}
-                {worded(line, document.kit.cameras).what}
-              </span>
-            </li>
-          ))}
+          {work.lines.map((line, row) => {
+            const { who, what } = worded(line, document.kit.cameras);
+            return (
+              <li key={line.number} className={row === work.leaving ? "leaving" : ""}>
+                <span className="stop-number">{line.number}</span>
+                <time>{clock.time(line.atMs)}</time>
+                <span>
+                  <b>{who}</b> {what}
+                </span>
+              </li>
+            );
+          })}
         </ol>
       </div>
       <Told {...props} gaps={gaps} />

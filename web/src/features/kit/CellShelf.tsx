@@ -33,7 +33,8 @@ const WARM: Record<Kit["pockets"][number]["warmth"], string> = {
 /**
  * Batteries drawn in their pockets: dragged, or lifted with Space and set down with the arrows.
  *
- * All of them, and their pockets, are one stop of Tab, walked by arrows; where a lifted one would go is spoken.
+ * All of them, and their pockets, are one stop of Tab, walked by arrows; where a lifted one would go
+ * is spoken.
  */
 export function CellShelf({ kit, plan, editKit, fit, onOpen }: Props) {
   const [lifted, setLifted] = useState<{ id: string; to: number } | null>(null);

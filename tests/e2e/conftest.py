@@ -230,3 +230,19 @@ def roll(page: Page, cell: str) -> None:
     page.get_by_role("group", name="How it records").get_by_role("button", name="roll").click()
     keep(page)
     page.keyboard.press("Escape")
+
+
+def kept(page: Page, trip: str) -> Any:
+    """The trip as the server has it."""
+    server, _, number = trip.rpartition("/trip/")
+    return page.request.get(f"{server}/api/trips/{number}").json()
+
+
+def press(page: Page, target: Any) -> None:
+    """A mouse's button down and, a moment later, up, as a hand does it."""
+    target.scroll_into_view_if_needed()
+    box = target.bounding_box()
+    page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+    page.mouse.down()
+    page.evaluate("new Promise((done) => requestAnimationFrame(() => setTimeout(done, 80)))")
+    page.mouse.up()

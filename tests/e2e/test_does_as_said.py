@@ -8,21 +8,12 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.e2e.conftest import board, open_copy, rested, saved
+from tests.e2e.conftest import board, kept, open_copy, press, rested, saved
 from tools.driving import Server, arrived
 
 PLACES = {"board", "kit", "route", "trips"}
 FOUR = "Four musts are broken."
 TRIED = "Tried, not kept:"
-
-
-def press(page: Page, target: Any) -> None:
-    """A mouse's button down and, a moment later, up, as a hand does it."""
-    box = target.bounding_box()
-    page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
-    page.mouse.down()
-    page.evaluate("new Promise((done) => requestAnimationFrame(() => setTimeout(done, 80)))")
-    page.mouse.up()
 
 
 def cured(page: Page) -> Any:
@@ -214,3 +205,26 @@ def test_undo_takes_back_what_was_done_last_wherever_that_was(page: Page, trip: 
     expect(batteries).to_have_count(before + 1)
     press(page, undo)
     expect(batteries).to_have_count(before)
+
+
+def test_a_deleted_battery_takes_its_rows_along_and_undo_returns_them_from_the_board(
+    page: Page, trip: str
+) -> None:
+    page.goto(f"{trip}/kit")
+    before = kept(page, trip)["plan"]
+    assert any(one["battery"] == "a1" for one in before["cameras"])
+    press(page, page.get_by_role("button", name="Battery A1").first)
+    press(page, page.get_by_role("button", name="Delete battery A1"))
+    said = page.get_by_role("status").filter(has_text="is deleted")
+    expect(said).to_contain_text("Battery A1 is deleted. With it went what a camera starts with")
+    assert all(one["battery"] != "a1" for one in kept(page, trip)["plan"]["cameras"])
+    page.get_by_role("link", name="Board").click()
+    arrived(page, "Board")
+    expect(said).to_be_visible()
+    press(page, said.get_by_role("button", name="Bring it back"))
+    expect(page.get_by_role("status").filter(has_text="With it came back")).to_be_visible()
+    saved(page)
+    assert kept(page, trip)["plan"] == before
+    page.get_by_role("button", name="Redo", exact=True).click()
+    expect(said.or_(page.get_by_text("With it went"))).to_be_visible()
+    assert all(one["battery"] != "a1" for one in kept(page, trip)["plan"]["cameras"])

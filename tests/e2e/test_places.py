@@ -6,7 +6,7 @@ import re
 
 from playwright.sync_api import Page, expect
 
-from tests.e2e.conftest import board, keep, loss, unfold
+from tests.e2e.conftest import board, keep, kept, loss, press, saved, unfold
 from tools.driving import arrived
 
 PLACES = {"board", "kit", "route"}
@@ -57,7 +57,9 @@ def test_a_kit_change_is_rehearsed_on_the_board_and_can_be_undone(page: Page, tr
     expect(capacity).to_have_value("1500")
 
 
-def test_copying_and_deleting_a_camera_says_which_trips_use_it(page: Page, trip: str) -> None:
+def test_a_camera_that_is_deleted_says_what_went_with_it_and_undo_brings_all_back(
+    page: Page, trip: str
+) -> None:
     page.goto(f"{trip}/kit")
     page.get_by_role("button", name="Camera Chin: edit").click()
     page.get_by_role("button", name="Copy Chin").click()
@@ -67,16 +69,18 @@ def test_copying_and_deleting_a_camera_says_which_trips_use_it(page: Page, trip:
     expect(copy).to_have_count(0)
     camp = page.get_by_role("button", name="Camera Camp: edit")
     camp.click()
-    page.get_by_role("button", name="Delete Camp").click()
-    dialog = page.get_by_role("dialog", name="This takes something out")
-    expect(dialog).to_contain_text("camera camp is used by Crossing")
-    dialog.get_by_role("button", name="Leave everything").click()
-    camp.click()
-    page.get_by_role("button", name=re.compile("Delete Camp$")).click()
-    dialog.get_by_role("button", name="Take it out").click()
+    press(page, page.get_by_role("button", name="Delete Camp"))
+    said = page.get_by_role("status").filter(has_text="is deleted")
+    expect(said).to_contain_text("Camera Camp is deleted. With it went what a camera starts with")
+    expect(said).to_contain_text(re.compile("stretches of filming.* of Crossing"))
     page.get_by_role("link", name="Board").click()
     arrived(page, "Board")
-    expect(page.get_by_role("grid")).to_have_attribute("aria-colcount", "4")
+    grid = page.get_by_role("grid")
+    expect(grid).to_have_attribute("aria-colcount", "4")
+    page.get_by_role("button", name="Undo", exact=True).first.click()
+    expect(grid).to_have_attribute("aria-colcount", "5")
+    saved(page)
+    assert any(one["camera"] == "camp" for one in kept(page, trip)["plan"]["assignments"])
 
 
 def test_deleting_a_mode_says_who_asks_for_it_and_the_board_says_it_is_missing(
@@ -85,13 +89,14 @@ def test_deleting_a_mode_says_who_asks_for_it_and_the_board_says_it_is_missing(
     page.goto(f"{trip}/kit")
     page.get_by_role("button", name=re.compile("^Chin 4K60:")).click()
     page.get_by_role("button", name="Delete mode 4K60").click()
-    asks = page.get_by_role("dialog", name=re.compile("^Delete mode"))
-    asks.get_by_role("button", name="Keep it").click()
-    page.keyboard.press("Escape")
+    said = page.get_by_role("status").filter(has_text="is deleted")
+    expect(said).to_contain_text("Mode 4K60 of Chin is deleted.")
+    press(page, said.get_by_role("button", name="Bring it back"))
+    expect(said).to_have_count(0)
+    page.get_by_role("button", name=re.compile("^Chin 4K60:")).wait_for()
     page.get_by_role("button", name=re.compile("^Boom 4K60:")).click()
     page.get_by_role("button", name="Delete mode 4K60").click()
-    expect(asks).to_contain_text("asks for it")
-    page.get_by_role("button", name="Delete mode 4K60 of Boom").click()
+    expect(said).to_contain_text("asks for it. Those stretches stay")
     page.get_by_role("link", name="Board").click()
     arrived(page, "Board")
     expect(page.get_by_text("Boom has no mode '4k60' any more.").first).to_be_attached()
@@ -108,8 +113,9 @@ def test_legs_are_changed_moved_and_deleted_on_the_route(page: Page, trip: str) 
     lasts.press("Enter")
     expect(page.get_by_role("heading", level=1)).to_contain_text("77 h 45")
     page.get_by_role("button", name="Delete ridge").click()
+    expect(page.get_by_text("Leg ridge is deleted. With it went")).to_be_visible()
     expect(page.get_by_role("heading", level=1)).to_contain_text("14 legs and 15 stops")
-    page.get_by_role("button", name="Undo").click()
+    page.get_by_role("button", name="Bring it back").click()
     expect(page.get_by_role("heading", level=1)).to_contain_text("15 legs and 15 stops")
 
 

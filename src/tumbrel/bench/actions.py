@@ -103,7 +103,8 @@ def _save_figures(
     owner: User, row: BenchNotebook, version: int, camera: Camera, family: BatteryFamily
 ) -> KitRow:
     changed = with_figures(kit_of(row.kit), camera, family)
-    return save_kit(owner, row.kit.pk, version, row.kit.name, changed, release=False)
+    kept, _ = save_kit(owner, row.kit.pk, version, row.kit.name, changed)
+    return kept
 
 
 def _revised(notebook: Notebook, update: dict[str, object]) -> Notebook:

@@ -20,7 +20,7 @@ def refuse_stale(kept: Kept, version: int, state: Callable[[], BaseModel]) -> No
         raise Stale(state(), f"{kept.saved_at:%H:%M:%S} UTC")
 
 
-def record(kept: Kept, steps: Manager[Any], document: dict[str, Any], name: str) -> None:
+def record(kept: Kept, steps: Manager[Any], document: dict[str, Any], name: str) -> Step:
     """Keep a new state: what could be redone is gone; no step back ever is."""
     steps.filter(number__gt=kept.step).delete()
     kept.step += 1
@@ -28,7 +28,8 @@ def record(kept: Kept, steps: Manager[Any], document: dict[str, Any], name: str)
     kept.document = document
     kept.name = name
     kept.save()
-    steps.create(owner=kept.owner, number=kept.step, document=document)
+    made: Step = steps.create(owner=kept.owner, number=kept.step, document=document)
+    return made
 
 
 def amend(kept: Kept, steps: Manager[Any], document: dict[str, Any]) -> None:
@@ -42,6 +43,12 @@ def amend(kept: Kept, steps: Manager[Any], document: dict[str, Any]) -> None:
 def begin(kept: Kept, steps: Manager[Any]) -> None:
     """Keep the first state."""
     steps.create(owner=kept.owner, number=kept.step, document=kept.document)
+
+
+def step_now(kept: Kept, steps: Manager[Any]) -> Step:
+    """The state that a document is in."""
+    now: Step = steps.get(number=kept.step)
+    return now
 
 
 def step_at(kept: Kept, steps: Manager[Any], by: int) -> Step:

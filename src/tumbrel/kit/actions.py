@@ -10,12 +10,13 @@ from tumbrel.core.document import Kit as KitDocument
 from tumbrel.core.mistakes import mistakes_of
 from tumbrel.history import steps
 from tumbrel.history.bin import throw_away
+from tumbrel.history.models import Step
 from tumbrel.history.refusals import InUse
 
 from .models import Kit
 from .queries import kit_row, kit_state
-from .to_core import as_kept, kit_from, kit_of
-from .uses import users
+from .to_core import as_kept, kit_of
+from .uses import Followed, Move, users
 
 
 @transaction.atomic
@@ -29,24 +30,29 @@ def make_kit(owner: User, name: str, document: KitDocument | None = None) -> Kit
 
 @transaction.atomic
 def save_kit(
-    owner: User, kit_id: int, version: int, name: str, document: KitDocument, *, release: bool
-) -> Kit:
-    """Keep a kit. Raises NotThere, Stale, or InUse when trips use what goes."""
+    owner: User, kit_id: int, version: int, name: str, document: KitDocument
+) -> tuple[Kit, Followed]:
+    """Keep a kit; what names units that go, goes along. Raises NotThere, Stale."""
     row = _fresh(owner, kit_id, version)
     _refuse_mistakes(document, kit_of(row))
-    users().let_go(owner, row.pk, document, release=release)
-    steps.record(row, row.steps, as_kept(document), name.strip()[:60] or row.name)
-    return row
+    left = steps.step_now(row, row.steps)
+    reached = steps.record(row, row.steps, as_kept(document), name.strip()[:60] or row.name)
+    return row, _followed(row, left, reached)
 
 
 @transaction.atomic
-def step_kit(owner: User, kit_id: int, version: int, by: int, *, release: bool) -> Kit:
-    """Undo (-1) or redo (+1). Raises NotThere, Stale, NothingToUndo, InUse."""
+def step_kit(owner: User, kit_id: int, version: int, by: int) -> tuple[Kit, Followed]:
+    """Undo (-1) or redo (+1), with what went along. Raises NotThere, Stale, NothingToUndo."""
     row = _fresh(owner, kit_id, version)
-    found = steps.step_at(row, row.steps, by)
-    users().let_go(owner, row.pk, kit_from(found.document), release=release)
-    steps.move_to(row, found, row.name)
-    return row
+    return row, stepped(row, by)
+
+
+def stepped(row: Kit, by: int) -> Followed:
+    """A kit's step back or forward, whatever its version; in a transaction."""
+    left = steps.step_now(row, row.steps)
+    reached = steps.step_at(row, row.steps, by)
+    steps.move_to(row, reached, row.name)
+    return _followed(row, left, reached)
 
 
 @transaction.atomic
@@ -65,6 +71,10 @@ def find_same(owner: User, name: str, document: KitDocument) -> Kit | None:
         if isinstance(row, Kit) and kit_of(row) == document:
             return row
     return None
+
+
+def _followed(row: Kit, left: Step, reached: Step) -> Followed:
+    return users().follow(row.owner, row.pk, Move(left, reached))
 
 
 def _refuse_mistakes(document: KitDocument, was: KitDocument) -> None:

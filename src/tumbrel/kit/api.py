@@ -36,10 +36,9 @@ def get(request: HttpRequest, kit_id: int) -> KitState:
 
 @router.put("/kits/{kit_id}", response={200: KitState, **REFUSALS}, operation_id="saveKit")
 def save(request: HttpRequest, kit_id: int, asked: KitSave) -> KitState:
-    """Keep a kit in its next version."""
-    owner = owner_of(request)
-    row = save_kit(owner, kit_id, asked.version, asked.name, asked.kit, release=asked.release)
-    return kit_state(row)
+    """Keep a kit in its next version; the answer says what went out of trips with it."""
+    kept = save_kit(owner_of(request), kit_id, asked.version, asked.name, asked.kit)
+    return kit_state(*kept)
 
 
 @router.delete("/kits/{kit_id}", response={204: None, **REFUSALS}, operation_id="deleteKit")
@@ -52,15 +51,13 @@ def delete(request: HttpRequest, kit_id: int) -> Status[None]:
 @router.post("/kits/{kit_id}/undo", response={200: KitState, **REFUSALS}, operation_id="undoKit")
 def undo(request: HttpRequest, kit_id: int, asked: KitStepAsked) -> KitState:
     """One step back."""
-    row = step_kit(owner_of(request), kit_id, asked.version, -1, release=asked.release)
-    return kit_state(row)
+    return kit_state(*step_kit(owner_of(request), kit_id, asked.version, -1))
 
 
 @router.post("/kits/{kit_id}/redo", response={200: KitState, **REFUSALS}, operation_id="redoKit")
 def redo(request: HttpRequest, kit_id: int, asked: KitStepAsked) -> KitState:
     """One step forward."""
-    row = step_kit(owner_of(request), kit_id, asked.version, 1, release=asked.release)
-    return kit_state(row)
+    return kit_state(*step_kit(owner_of(request), kit_id, asked.version, 1))
 
 
 @router.post("/shelf", response={200: Shelf, **REFUSALS}, operation_id="hangShelf")

@@ -10,7 +10,9 @@ from tumbrel.history.steps import ways_from
 from .models import Kit
 from .schemas import KitLine, KitState
 from .to_core import camera_names, kit_of
-from .uses import users
+from .uses import Followed, users
+
+NOTHING = Followed()
 
 
 def kit_row(owner: User, kit_id: int) -> Kit:
@@ -30,8 +32,8 @@ def kit_lines(owner: User) -> list[KitLine]:
     ]
 
 
-def kit_state(row: Kit) -> KitState:
-    """A kit with what uses it."""
+def kit_state(row: Kit, followed: Followed = NOTHING) -> KitState:
+    """A kit with what uses it, and what went along as it came to be so."""
     kit = kit_of(row)
     return KitState(
         id=row.pk,
@@ -39,5 +41,7 @@ def kit_state(row: Kit) -> KitState:
         version=row.version,
         kit=kit,
         uses=users().uses(row.owner, row.pk, kit),
+        went=list(followed.went),
+        back=list(followed.back),
         **ways_from(row, row.steps).model_dump(),
     )

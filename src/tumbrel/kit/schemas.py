@@ -7,7 +7,7 @@ from ninja import Schema
 from tumbrel.core.document import Kit
 from tumbrel.history.steps import Ways
 
-from .uses import UnitUse
+from .uses import TripRows, UnitUse
 
 
 class KitLine(Schema):
@@ -27,6 +27,9 @@ class KitState(Ways):
     version: int
     kit: Kit
     uses: list[UnitUse]
+    went: list[TripRows]
+    """Rows of trips that went along in the step just made; `back`: that came back."""
+    back: list[TripRows]
 
 
 class KitNew(Schema):
@@ -37,16 +40,14 @@ class KitNew(Schema):
 
 
 class KitSave(Schema):
-    """A kit to keep. `release` takes units that go out of the trips that use them."""
+    """A kit to keep. What trips name of it and it has no more goes out of them in the same step."""
 
     version: int
     name: str
     kit: Kit
-    release: bool = False
 
 
 class KitStepAsked(Schema):
     """A step back or forward, from a version."""
 
     version: int
-    release: bool = False

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from typing import Protocol
 
 from django.contrib.auth.models import User
 from ninja import Schema
 
 from tumbrel.core.document import Kit
+from tumbrel.history.models import Step
 
 
 class UnitUse(Schema):
@@ -16,6 +18,29 @@ class UnitUse(Schema):
     kind: str
     unit: str
     trips: list[str]
+
+
+class TripRows(Schema):
+    """Rows of a trip's plan that went, or came back, with a unit of its kit: how many of each."""
+
+    trip: str
+    rows: dict[str, int]
+
+
+@dataclass(frozen=True, slots=True)
+class Followed:
+    """What came of it, in those on a kit, that it went to another state."""
+
+    went: tuple[TripRows, ...] = ()
+    back: tuple[TripRows, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Move:
+    """A kit went from one of its states to another."""
+
+    left: Step
+    reached: Step
 
 
 class Users(Protocol):
@@ -27,8 +52,8 @@ class Users(Protocol):
     def uses(self, owner: User, kit_id: int, kit: Kit) -> list[UnitUse]:
         """For every unit of a kit that is named: by whom."""
 
-    def let_go(self, owner: User, kit_id: int, kit: Kit, *, release: bool) -> None:
-        """Take units that a kit has no more out of what names them. Raises InUse when not asked."""
+    def follow(self, owner: User, kit_id: int, move: Move) -> Followed:
+        """Take what names units along as a kit goes to another state, and back with it."""
 
 
 class _Known:

@@ -174,7 +174,7 @@ def tell_problems(api: NinjaAPI) -> None:
 
     @api.exception_handler(InUse)
     def _in_use(_request: HttpRequest, error: InUse) -> HttpResponse:
-        detail = f"{error.what} is used by {', '.join(error.trips)}. Take it out there as well?"
+        detail = f"{error.what} is used by {', '.join(error.trips)}. Delete those first."
         return problem_response(Problem(409, "in_use", detail, used_by=error.trips))
 
     @api.exception_handler(NotThere)

@@ -8,19 +8,19 @@ from django.db import transaction
 from tumbrel.core.document import (
     BadDocument,
     FieldFault,
-    Kit,
     Plan,
     Trip,
     check_references,
 )
-from tumbrel.core.document.units import without_missing
 from tumbrel.history import steps
 from tumbrel.history.bin import throw_away
+from tumbrel.kit.actions import stepped
 from tumbrel.kit.to_core import kit_of
 
+from .following import led_by_kit
 from .models import Trip as TripRow
 from .queries import trip_row, trip_state
-from .to_core import as_kept, trip_and_plan, trip_from
+from .to_core import as_kept, trip_from
 
 
 @transaction.atomic
@@ -43,8 +43,15 @@ def save_trip(owner: User, trip_id: int, version: int, trip: Trip, plan: Plan) -
 
 @transaction.atomic
 def step_trip(owner: User, trip_id: int, version: int, by: int) -> TripRow:
-    """Undo (-1) or redo (+1). Raises NotThere, Stale, NothingToUndo, BadDocument."""
+    """Undo (-1) or redo (+1); a step that its kit led to is taken with the kit.
+
+    Raises NotThere, Stale, NothingToUndo, BadDocument.
+    """
     row = _fresh(owner, trip_id, version)
+    way = led_by_kit(row, by)
+    if way:
+        stepped(row.kit, way)
+        return trip_row(owner, trip_id)
     found = steps.step_at(row, row.steps, by)
     kept = trip_from(found.document)
     _check(row, kept.trip, kept.plan)
@@ -56,13 +63,6 @@ def step_trip(owner: User, trip_id: int, version: int, by: int) -> TripRow:
 def delete_trip(owner: User, trip_id: int) -> None:
     """Put a trip, with its variants, into the bin; its kit stays. Raises NotThere."""
     throw_away(trip_row(owner, trip_id))
-
-
-def release_units(row: TripRow, kit: Kit) -> None:
-    """Take out of a trip's plan what names units that a kit no longer has; a step of its own."""
-    kept = trip_and_plan(row)
-    after = as_kept(kept.trip, without_missing(kept.plan, kit))
-    steps.record(row, row.steps, after, row.name)
 
 
 def _fresh(owner: User, trip_id: int, version: int) -> TripRow:

@@ -30,8 +30,13 @@ class Variant(Owned):
 
 
 class TripStep(Step):
-    """A state that a trip was in."""
+    """A state that a trip was in.
 
+    One that its kit led to says between which of the kit's states: it goes back and on with them.
+    """
+
+    kit_left = models.PositiveBigIntegerField(null=True, default=None)
+    kit_reached = models.PositiveBigIntegerField(null=True, default=None)
     trip = models.ForeignKey(Trip, on_delete=models.CASCADE, related_name="steps")
 
     class Meta(Step.Meta):

@@ -1,8 +1,7 @@
-"""Which trips use which units of a kit, and what a change of the kit would break."""
+"""Which trips use which units of a kit."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Any
 
 from django.contrib.auth.models import User
@@ -10,23 +9,14 @@ from django.contrib.auth.models import User
 from tumbrel.core.document import Kit
 from tumbrel.core.document.references import REFERS, named_in
 from tumbrel.core.document.units import units_of
-from tumbrel.history.refusals import InUse
-from tumbrel.kit.uses import UnitUse
+from tumbrel.kit.uses import Followed, Move, UnitUse
 
-from .actions import release_units
+from .following import follow
 from .models import Trip
 from .queries import trips_of_kit
 from .to_core import plan_as_kept
 
 Named = dict[str, set[str]]
-
-
-@dataclass(frozen=True)
-class Broken:
-    """A trip that names units which a kit no longer has."""
-
-    trip: Trip
-    units: tuple[str, ...]
 
 
 class TripUsers:
@@ -43,16 +33,9 @@ class TripUsers:
         """For every unit, mode, set-up and preset of the kit that a plan names: the trips."""
         return uses_of(kit, trips_of_kit(owner, kit_id))
 
-    def let_go(self, owner: User, kit_id: int, kit: Kit, *, release: bool) -> None:
-        """Take units that go out of the trips that name them. Raises InUse."""
-        broken = broken_by(kit, trips_of_kit(owner, kit_id))
-        if not broken:
-            return
-        if not release:
-            units = sorted({unit for use in broken for unit in use.units})
-            raise InUse(", ".join(units), tuple(use.trip.name for use in broken))
-        for use in broken:
-            release_units(use.trip, kit)
+    def follow(self, owner: User, kit_id: int, move: Move) -> Followed:
+        """Take the trips on a kit along as it goes to another state, and back with it."""
+        return follow(owner, kit_id, move)
 
 
 def named_units(plan: dict[str, Any]) -> Named:
@@ -82,17 +65,3 @@ def uses_of(kit: Kit, trips: list[Trip]) -> list[UnitUse]:
             if names:
                 uses.append(UnitUse(kind=kind, unit=unit, trips=names))
     return uses
-
-
-def broken_by(kit: Kit, trips: list[Trip]) -> list[Broken]:
-    """Trips that name units which this kit does not have."""
-    has = units_of(kit)
-    found = []
-    for trip in trips:
-        named = named_units(plan_as_kept(trip))
-        missing = sorted(
-            f"{kind} {unit}" for kind in has for unit in named[kind] if unit not in has[kind]
-        )
-        if missing:
-            found.append(Broken(trip, tuple(missing)))
-    return found

@@ -6,9 +6,8 @@ import type { Keeping, KeptSource, Versioned, View } from "./keeping";
 import { dropNote, dropTaken, type Taken, takeNotes, writeNote } from "./notes";
 import { hearTabs, tellTabs } from "./tabs";
 
-type Op<Doc> =
-  { kind: "save"; doc: Doc; release: boolean } | { kind: "step"; by: -1 | 1; release: boolean };
-type Halt = "conflict" | "asks" | "refused";
+type Op<Doc> = { kind: "save"; doc: Doc } | { kind: "step"; by: -1 | 1 };
+type Halt = "conflict" | "refused";
 
 const BEFORE_SAVE_MS = 400;
 const FIRST_PAUSE_MS = 1_000;
@@ -37,7 +36,6 @@ export class Keeper<State extends Versioned, Doc> {
   private told: View<State, Doc> = {
     error: null,
     conflict: null,
-    asksRelease: null,
     keeping: "kept",
   };
 
@@ -116,12 +114,11 @@ export class Keeper<State extends Versioned, Doc> {
     this.base ??= state;
     const doc = change(this.source.docOf(state));
     this.lay(state, doc);
-    if (this.halt === "asks") this.told = { ...this.told, asksRelease: null };
-    if (this.halt === "asks" || this.halt === "refused") {
+    if (this.halt === "refused") {
       this.halt = null;
       this.ops = [];
     }
-    this.ops.push({ kind: "save", doc, release: false });
+    this.ops.push({ kind: "save", doc });
     if (this.told.conflict !== null)
       this.told = { ...this.told, conflict: { ...this.told.conflict, mine: doc } };
     this.note();
@@ -134,7 +131,7 @@ export class Keeper<State extends Versioned, Doc> {
     const here = this.halt !== null || this.waiting !== null;
     if (by < 0 && last?.kind === "save" && here && this.halt !== "conflict") this.takeBack();
     else {
-      this.ops.push({ kind: "step", by, release: false });
+      this.ops.push({ kind: "step", by });
       this.go();
     }
   };
@@ -188,9 +185,9 @@ export class Keeper<State extends Versioned, Doc> {
 
   private async send(op: Op<Doc>): Promise<State> {
     const version = this.base?.version ?? 0;
-    if (op.kind === "step") return this.source.step(version, op.by, op.release);
+    if (op.kind === "step") return this.source.step(version, op.by);
     await Promise.race([this.source.before?.(), pause(BEFORE_SAVE_MS)]);
-    return this.source.save(version, op.doc, op.release);
+    return this.source.save(version, op.doc);
   }
 
   private saved(state: State): void {
@@ -200,7 +197,7 @@ export class Keeper<State extends Versioned, Doc> {
     this.pauseMs = FIRST_PAUSE_MS;
     this.told = { ...this.told, error: null };
     tellTabs(this.source.key, state.version);
-    if (op?.release === true) void this.cache.invalidateQueries();
+    this.source.onSaved?.(state, op?.kind ?? "save");
     if (this.ops.length === 0) {
       this.cache.setQueryData(this.source.key, state);
       this.forget();
@@ -216,8 +213,7 @@ export class Keeper<State extends Versioned, Doc> {
       this.told = { ...this.told, error: null };
       this.ops = this.ops.filter((one) => one.kind === "save");
       this.rebase(error.problem.current as unknown as State, error.message);
-    } else if (error.is("in_use")) this.ask(op, error.message);
-    else if (op.kind === "step") {
+    } else if (op.kind === "step") {
       this.ops.shift();
       this.told = { ...this.told, error };
     } else {
@@ -232,26 +228,6 @@ export class Keeper<State extends Versioned, Doc> {
       this.go();
     }, this.pauseMs);
     this.pauseMs = Math.min(LONGEST_PAUSE_MS, this.pauseMs * 2);
-  }
-
-  private ask(op: Op<Doc>, detail: string): void {
-    this.halt = "asks";
-    this.told = { ...this.told, error: null };
-    const done = () => {
-      this.halt = null;
-      this.told = { ...this.told, asksRelease: null };
-    };
-    const yes = () => {
-      done();
-      op.release = true;
-      this.go();
-    };
-    const no = () => {
-      done();
-      this.ops = [];
-      this.showBase();
-    };
-    this.told = { ...this.told, asksRelease: { detail, yes, no } };
   }
 
   // -- what was saved elsewhere -----------------------------------------------------
@@ -285,7 +261,7 @@ export class Keeper<State extends Versioned, Doc> {
     }
     this.halt = "conflict";
     this.told = { ...this.told, conflict: { mine, theirs, clashes, detail } };
-    this.ops = [{ kind: "save", doc: mine, release: false }];
+    this.ops = [{ kind: "save", doc: mine }];
   }
 
   /** Go on from their state with a document that holds both. */
@@ -298,7 +274,7 @@ export class Keeper<State extends Versioned, Doc> {
       return;
     }
     this.lay(theirs, doc);
-    this.ops = [{ kind: "save", doc, release: false }];
+    this.ops = [{ kind: "save", doc }];
     this.note();
     this.go();
   }

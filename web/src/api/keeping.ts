@@ -12,12 +12,14 @@ export interface Versioned {
 export interface KeptSource<State extends Versioned, Doc> {
   key: QueryKey;
   load: () => Promise<State>;
-  save: (version: number, doc: Doc, release: boolean) => Promise<State>;
-  step: (version: number, by: -1 | 1, release: boolean) => Promise<State>;
+  save: (version: number, doc: Doc) => Promise<State>;
+  step: (version: number, by: -1 | 1) => Promise<State>;
   docOf: (state: State) => Doc;
   withDoc: (state: State, doc: Doc) => State;
   /** Told of each edit at once, before the page draws it. */
   onEdit?: (state: State) => void;
+  /** Told of each answer to a save or a step: other documents may have gone along. */
+  onSaved?: (state: State, kind: "save" | "step") => void;
   /** What a save lets go first: the answer to the edit matters more than its keeping. */
   before?: () => Promise<void>;
 }
@@ -37,7 +39,5 @@ export type Keeping = "kept" | "going" | "here" | "tab";
 export interface View<State, Doc> {
   error: Error | null;
   conflict: Conflict<State, Doc> | null;
-  /** A refusal that asks back: units that trips use would go. */
-  asksRelease: { detail: string; yes: () => void; no: () => void } | null;
   keeping: Keeping;
 }

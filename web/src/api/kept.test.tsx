@@ -37,7 +37,6 @@ class Fake implements KeptSource<State, Doc> {
   step_at = 0;
   version = 1;
   fails: "down" | "full" | "bad" | null = null;
-  inUse = false;
   saves: Doc[] = [];
 
   state(): State {
@@ -51,13 +50,12 @@ class Fake implements KeptSource<State, Doc> {
     };
   }
   load = () => Promise.resolve(this.state());
-  save = async (version: number, doc: Doc, release: boolean) => {
+  save = async (version: number, doc: Doc) => {
     await Promise.resolve();
     if (this.fails === "down") throw new Unreachable();
     if (this.fails === "full") throw this.refusal("disk_full", 507);
     if (this.fails === "bad") throw this.refusal("bad_document", 422);
     if (version !== this.version) throw this.refusal("stale");
-    if (this.inUse && !release) throw this.refusal("in_use");
     this.steps = [...this.steps.slice(0, this.step_at + 1), doc];
     this.step_at += 1;
     this.version += 1;
@@ -232,29 +230,6 @@ describe("what is refused", () => {
     await waitFor(() => expect(kept.current.state?.doc).toEqual(FIRST));
     expect(notes()).toEqual([]);
   });
-  it("a deletion that takes more with it asks back; no leaves everything, for good", async () => {
-    const source = new Fake();
-    source.inUse = true;
-    const kept = await keeping(source);
-    act(() => kept.current.edit(() => a("less")));
-    await waitFor(() => expect(kept.current.asksRelease?.detail).toBe("in_use!"));
-    act(() => kept.current.asksRelease?.no());
-    await waitFor(() => expect(kept.current.state?.doc).toEqual(FIRST));
-    expect(notes()).toEqual([]);
-    source.inUse = false;
-    const again = await keeping(source); // a reload
-    expect(again.current.state?.doc).toEqual(FIRST);
-    expect(source.saves).toEqual([]);
-  });
-  it("a deletion that is confirmed goes through", async () => {
-    const source = new Fake();
-    source.inUse = true;
-    const kept = await keeping(source);
-    act(() => kept.current.edit(() => a("less")));
-    await waitFor(() => expect(kept.current.asksRelease).not.toBeNull());
-    act(() => kept.current.asksRelease?.yes());
-    await waitFor(() => expect(source.saves).toEqual([a("less")]));
-  });
 });
 
 describe("notes of pages that are gone", () => {
@@ -320,7 +295,7 @@ describe("notes of pages that are gone", () => {
   });
   it("ask where someone else changed the same meanwhile", async () => {
     const source = new Fake();
-    await source.save(1, a("theirs"), false);
+    await source.save(1, a("theirs"));
     leave("gone", { version: 1, base: FIRST, doc: { a: "mine", b: "mine too" } });
     const kept = await keeping(source);
     await waitFor(() => expect(kept.current.conflict?.clashes).toEqual(["a"]));
@@ -340,7 +315,7 @@ describe("a save of another tab", () => {
   afterEach(() => channel.close());
   /** Another tab saves, and says so while an answer of the server to this tab is on its way. */
   const elsewhere = async (source: Fake, doc: Doc) => {
-    await source.save(source.version, doc, false);
+    await source.save(source.version, doc);
     channel.postMessage({ key: "fake", version: source.version });
     await heard();
   };
@@ -366,8 +341,8 @@ describe("a save of another tab", () => {
     const source = new Fake();
     const kept = await keeping(source);
     const { save } = source;
-    vi.spyOn(source, "save").mockImplementationOnce(async (version, doc, release) => {
-      const mine = await save(version, doc, release);
+    vi.spyOn(source, "save").mockImplementationOnce(async (version, doc) => {
+      const mine = await save(version, doc);
       await elsewhere(source, { ...doc, b: "theirs" });
       return mine;
     });
@@ -399,7 +374,7 @@ describe("two tabs", () => {
   const beside = async () => {
     const source = new Fake();
     const kept = await keeping(source);
-    await source.save(1, a("theirs"), false);
+    await source.save(1, a("theirs"));
     return { source, kept };
   };
   it("that edit different fields are brought together without a question", async () => {
@@ -422,7 +397,7 @@ describe("two tabs", () => {
   it("keeping mine leaves what only the other changed", async () => {
     const source = new Fake();
     const kept = await keeping(source);
-    await source.save(1, { a: "theirs", b: "theirs too" }, false);
+    await source.save(1, { a: "theirs", b: "theirs too" });
     act(() => kept.current.edit(() => a("mine")));
     await waitFor(() => expect(kept.current.conflict).not.toBeNull());
     act(() => kept.current.keepMine());

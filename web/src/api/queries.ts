@@ -98,13 +98,13 @@ export function deleteTrip(id: number): Promise<unknown> {
 export type Binned = Schemas["Binned"];
 
 /** Put a trip or kit back from the bin. */
-export function takeOut({ kind, id }: Binned): Promise<unknown> {
+export function takeOut({ kind, id }: Pick<Binned, "kind" | "id">): Promise<unknown> {
   const params = { path: { kind, number: id } };
   return unwrap(client.POST("/api/bin/{kind}/{number}", { params }));
 }
 
 /** Delete what is in the bin for good. */
-export function letGo({ kind, id }: Binned): Promise<unknown> {
+export function letGo({ kind, id }: Pick<Binned, "kind" | "id">): Promise<unknown> {
   const params = { path: { kind, number: id } };
   return unwrap(client.DELETE("/api/bin/{kind}/{number}", { params }));
 }

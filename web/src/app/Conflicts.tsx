@@ -1,7 +1,6 @@
 import { Button } from "@mui/material";
 import { useState } from "react";
 import type { Kept } from "../api/kept";
-import { LaterDialog } from "../ui/LaterDialog";
 import { Said } from "../ui/Said";
 import { useStays } from "../ui/useStays";
 import { clashesText } from "../domain/clashes";
@@ -13,9 +12,9 @@ interface ConflictsProps<State, Doc> {
   names?: ReadonlyMap<string, string>;
 }
 
-/** What is asked when another tab saved first, when saving fails, or when a deletion takes more. */
+/** What is asked when another tab saved first, or when saving fails. */
 export function Conflicts<State, Doc>({ kept, what, names }: ConflictsProps<State, Doc>) {
-  const { conflict, asksRelease } = kept;
+  const { conflict } = kept;
   return (
     <div className="kept-alerts">
       {conflict ? (
@@ -33,23 +32,6 @@ export function Conflicts<State, Doc>({ kept, what, names }: ConflictsProps<Stat
         </Said>
       ) : null}
       <NotSaved kept={kept} />
-      <LaterDialog
-        open={asksRelease !== null}
-        onClose={asksRelease?.no}
-        aria-labelledby="release-title"
-      >
-        <div className="sheet">
-          <h2 id="release-title">This takes something out of your trips</h2>
-          <p>{asksRelease?.detail}</p>
-          <p>Each trip keeps a step that undo takes back.</p>
-          <div className="row">
-            <Button variant="contained" color="error" onClick={asksRelease?.yes}>
-              Take it out
-            </Button>
-            <Button onClick={asksRelease?.no}>Leave everything</Button>
-          </div>
-        </div>
-      </LaterDialog>
     </div>
   );
 }

@@ -5,7 +5,9 @@ import { queries } from "../api/queries";
 import { namesOf } from "../domain/clashes";
 import { CardChanged } from "./CardChanged";
 import { Conflicts } from "./Conflicts";
+import { GoneContext } from "./gone";
 import { useLastSteps } from "./lastSteps";
+import { SaidGone } from "./SaidGone";
 import { type Offered, type Steps, StepsContext } from "./StepsContext";
 import { LAST_TRIP, TripContext } from "./TripContext";
 import { TripHead } from "./TripHead";
@@ -64,12 +66,15 @@ function OpenTrip({ id, kitId }: { id: number; kitId: number }) {
       />
       <Conflicts kept={kept} what="trip" names={names} />
       <Conflicts kept={kit} what="kit" />
+      <SaidGone gone={here.gone.gone} undo={last.undo} onClose={here.gone.forget} />
       {state?.card_made ? (
         <CardChanged id={id} version={state.version} zone={state.trip.time_zone} />
       ) : null}
       {here.open ? (
         <StepsContext value={setPlace}>
-          <Outlet />
+          <GoneContext value={here.gone.tell}>
+            <Outlet />
+          </GoneContext>
         </StepsContext>
       ) : (
         <p className="page" role={kit.error ? "alert" : undefined}>

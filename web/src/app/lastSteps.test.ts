@@ -47,6 +47,12 @@ describe("what was done last", () => {
     expect(lastSteps([stepped("in the trip", [1], 1), kit]).redoes).toBe("Redo in the kit");
     expect(lastSteps([stepped("in the trip", [1, 3], 2), kit]).canRedo).toBe(false);
   });
+  it("is of the first of those that were made at once", () => {
+    const both = lastSteps([stepped("in the kit", [3], 1), stepped("in the trip", [1, 3], 2)]);
+    expect(both.undoes).toBe("Undo in the kit");
+    const back = lastSteps([stepped("in the kit", [3], 0), stepped("in the trip", [1, 3], 1)]);
+    expect(back.redoes).toBe("Redo in the kit");
+  });
   it("is done by its own document", () => {
     const [trip, kit] = [stepped("in the trip", [1], 1), stepped("in the kit", [2], 1)];
     lastSteps([trip, kit]).undo();

@@ -42,8 +42,8 @@ export function useLastSteps(trip: Stepped, kit: Stepped): Stepping {
   return useMemo(
     () =>
       lastSteps([
+        { ...ofKit, where: "in the kit" }, // first: a trip goes along with its kit's step
         { ...ofTrip, where: "in the trip" },
-        { ...ofKit, where: "in the kit" },
       ]),
     [ofTrip, ofKit],
   );

@@ -11,7 +11,6 @@ const queries = new QueryClient();
 const still = {
   error: null,
   conflict: null,
-  asksRelease: null,
   keeping: "kept" as const,
   undo: never,
   redo: never,

@@ -90,7 +90,7 @@ export function TextIn({
       ) : (
         <input
           {...blank}
-          style={{ width: `${String(Math.min(LONGEST_CH, Math.max(least, shownLength) + 1))}ch` }}
+          style={{ width: `${String(Math.min(LONGEST_CH, Math.max(least, shownLength + 1) + 1))}ch` }}
         />
       )}
     </Field>

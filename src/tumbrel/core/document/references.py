@@ -127,15 +127,25 @@ def without_missing(plan: Plan, known: Known) -> Plan:
 
     Shapes: `known` holds the keys by kind; a kind that it lacks is not looked at.
     """
-    left: dict[str, tuple[Any, ...]] = {}
+    left = {
+        name: tuple(row for _, row in kept_rows(plan, name, known) if row is not None)
+        for name in {refers.rows for refers in REFERS}
+    }
+    return plan.model_copy(update=left)
+
+
+def kept_rows(plan: Plan, name: str, known: Known) -> Iterator[tuple[Any, Any]]:
+    """Each row of a list of a plan, with what is left of it without what is missing, or None."""
+    for row in getattr(plan, name):
+        yield row, _all_without(row, name, known)
+
+
+def _all_without(row: Any, name: str, known: Known) -> Any:
     for refers in REFERS:
         keys = known.get(refers.names)
-        if keys is None or refers.gone == "stays":
-            continue
-        rows = left.get(refers.rows, getattr(plan, refers.rows))
-        kept = (_without(row, refers, keys) for row in rows)
-        left[refers.rows] = tuple(row for row in kept if row is not None)
-    return plan.model_copy(update=left)
+        if row is not None and refers.rows == name and keys is not None and refers.gone != "stays":
+            row = _without(row, refers, keys)
+    return row
 
 
 def _without(row: Any, refers: Refers, keys: Collection[str]) -> Any:

@@ -2,6 +2,7 @@ import { CLASS_CHOICES } from "../../domain/cardClasses";
 import * as assume from "../../domain/assumed";
 import * as fieldLimits from "../../domain/limits";
 import { Button } from "@mui/material";
+import { useTellGone } from "../../app/gone";
 import {
   freshMode,
   withCopiedCamera,
@@ -10,10 +11,10 @@ import {
   withSlot,
 } from "../../domain/kitEdits";
 import type { Camera, Kit, KitState } from "../../domain/types";
+import { withoutNames } from "../../domain/powerEdits";
 import { CheckIn, ChoiceIn, NameIn, NumberIn, TextIn } from "../../ui/fields";
 import { CameraMore } from "./CameraMore";
 import type { Opened } from "./opened";
-import type { Going } from "./Parts";
 import { Loops } from "./Loops";
 import { Mounts } from "./Mounts";
 import { Presets } from "./Presets";
@@ -26,11 +27,11 @@ interface Props {
   uses: KitState["uses"];
   choose: (opened: Opened | null) => void;
   editKit: (change: (old: Kit) => Kit) => void;
-  ask: (going: Going) => void;
 }
 
 /** One camera: what it is, its modes and its set-ups. What is left empty is assumed, and says so. */
-export function CameraFields({ kit, camera, uses, choose, editKit, ask }: Props) {
+export function CameraFields({ kit, camera, uses, choose, editKit }: Props) {
+  const tellGone = useTellGone();
   const place = kit.cameras.indexOf(camera);
   const path = `kit.cameras[${String(place)}]`;
   const put = (part: Partial<Camera>) =>
@@ -115,7 +116,6 @@ export function CameraFields({ kit, camera, uses, choose, editKit, ask }: Props)
         path={path}
         put={put}
         usedIn={(setUp) => usedIn("set_up", `${camera.id}/${setUp}`)}
-        ask={ask}
       />
       <Mounts camera={camera} path={path} put={put} />
       <Presets
@@ -123,7 +123,6 @@ export function CameraFields({ kit, camera, uses, choose, editKit, ask }: Props)
         path={path}
         put={put}
         usedIn={(preset) => usedIn("preset", `${camera.id}/${preset}`)}
-        ask={ask}
       />
       <div className="row unit-tools">
         <Button
@@ -140,7 +139,10 @@ export function CameraFields({ kit, camera, uses, choose, editKit, ask }: Props)
           color="error"
           onClick={() => {
             choose(null);
-            editKit((old) => ({ ...old, cameras: withoutUnit(old.cameras, camera.id) }));
+            editKit((old) =>
+              withoutNames({ ...old, cameras: withoutUnit(old.cameras, camera.id) }),
+            );
+            tellGone(`Camera ${camera.name}`);
           }}
         >
           Delete {camera.name}

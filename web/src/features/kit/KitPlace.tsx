@@ -8,11 +8,9 @@ import type { Kit } from "../../domain/types";
 import { NameIn } from "../../ui/fields";
 import { useLedTo } from "../../ui/useLedTo";
 import { CellShelf } from "./CellShelf";
-import { DeletePart } from "./DeletePart";
 import { Lengths } from "./Lengths";
 import { OpenSheet } from "./OpenSheet";
 import { drawn, markOf, type Opened, openedAt } from "./opened";
-import type { Going } from "./Parts";
 import { ShelfView } from "./ShelfView";
 import { Wells } from "./Wells";
 import "./kit.css";
@@ -23,7 +21,6 @@ export function KitPlace() {
   const { state, edit } = kept;
   const kit = state?.kit;
   const [chosen, setChosen] = useState<Opened | null | undefined>(undefined);
-  const [going, setGoing] = useState<Going | null>(null);
   const led = useLedTo(state !== undefined);
   useKeepingOf("kit", kept.keeping);
   if (kit === undefined || state === undefined) return null;
@@ -73,15 +70,7 @@ export function KitPlace() {
         <Lengths {...shared} />
         <Wells {...shared} />
       </div>
-      <OpenSheet
-        {...shared}
-        opened={opened}
-        uses={state.uses}
-        onOpen={setChosen}
-        onClose={close}
-        ask={setGoing}
-      />
-      <DeletePart going={going} onDone={() => setGoing(null)} />
+      <OpenSheet {...shared} opened={opened} uses={state.uses} onOpen={setChosen} onClose={close} />
     </main>
   );
 }

@@ -1,4 +1,5 @@
 import { Button } from "@mui/material";
+import { useTellGone } from "../../app/gone";
 import * as limits from "../../domain/limits";
 import type { Camera } from "../../domain/types";
 import { NumberIn } from "../../ui/fields";
@@ -14,6 +15,7 @@ const MOST = 12;
 export function Loops({ camera, put }: Props) {
   const change = (place: number, part: Partial<Camera["loops"][number]>) =>
     put({ loops: camera.loops.map((one, n) => (n === place ? { ...one, ...part } : one)) });
+  const tellGone = useTellGone();
   const last = camera.loops.at(-1);
   return (
     <details>
@@ -55,7 +57,10 @@ export function Loops({ camera, put }: Props) {
           <button
             type="button"
             className="plain link"
-            onClick={() => put({ loops: camera.loops.filter((_, n) => n !== place) })}
+            onClick={() => {
+              put({ loops: camera.loops.filter((_, n) => n !== place) });
+              tellGone(`Loop ${String(place + 1)} of ${camera.name}`);
+            }}
           >
             Delete loop {place + 1}
           </button>

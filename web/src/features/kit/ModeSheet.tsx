@@ -1,10 +1,11 @@
 import { copyName, withModePart, withoutUnit, withUnit } from "../../domain/kitEdits";
+import { useTellGone } from "../../app/gone";
 import { freshKey } from "../../domain/edits";
+import { staysText } from "../../domain/gone";
 import type { Camera, Kit, KitState, Mode } from "../../domain/types";
 import { Beside } from "./Beside";
 import { ModeFields } from "./ModeFields";
 import { markOf, type Opened } from "./opened";
-import type { Going } from "./Parts";
 
 interface Props {
   kit: Kit;
@@ -13,13 +14,13 @@ interface Props {
   uses: KitState["uses"];
   editKit: (change: (old: Kit) => Kit) => void;
   onOpen: (opened: Opened | null) => void;
-  ask: (going: Going) => void;
 }
 
 const MOST_MODES = 40;
 
 /** The five fields of a mode beside its cord, which moves as they are typed. */
-export function ModeSheet({ kit, camera, mode, uses, editKit, onOpen, ask }: Props) {
+export function ModeSheet({ kit, camera, mode, uses, editKit, onOpen }: Props) {
+  const tellGone = useTellGone();
   const opened: Opened = { kind: "mode", camera: camera.id, id: mode.id };
   const put = (modes: Mode[]) =>
     editKit((old) => ({ ...old, cameras: withUnit(old.cameras, { ...camera, modes }) }));
@@ -39,18 +40,11 @@ export function ModeSheet({ kit, camera, mode, uses, editKit, onOpen, ask }: Pro
     put([...taken, { ...mode, id, name }]);
     onOpen({ kind: "mode", camera: camera.id, id });
   };
-  const remove = () =>
-    ask({
-      what: `mode ${mode.name} of ${camera.name}`,
-      more:
-        trips.length > 0
-          ? `${trips.join(", ")} ${trips.length > 1 ? "ask" : "asks"} for it. Those stretches stay and the board says that the mode is missing.`
-          : "No trip uses it.",
-      run: () => {
-        onOpen(null);
-        put(withoutUnit(taken, mode.id));
-      },
-    });
+  const remove = () => {
+    onOpen(null);
+    put(withoutUnit(taken, mode.id));
+    tellGone(`Mode ${mode.name} of ${camera.name}`, staysText("mode", trips));
+  };
   return (
     <Beside
       mark={markOf(opened)}

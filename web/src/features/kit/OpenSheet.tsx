@@ -4,7 +4,6 @@ import { CameraFields } from "./CameraFields";
 import { ModeSheet } from "./ModeSheet";
 import { NewCamera } from "./NewCamera";
 import { markOf, type Opened } from "./opened";
-import type { Going } from "./Parts";
 import { Serving } from "./Serving";
 import { UnitSheet } from "./UnitSheet";
 
@@ -15,11 +14,10 @@ interface Props {
   editKit: (change: (old: Kit) => Kit) => void;
   onOpen: (opened: Opened | null) => void;
   onClose: () => void;
-  ask: (going: Going) => void;
 }
 
 /** What is opened of the kit, beside its drawing; nothing while nothing is. */
-export function OpenSheet({ kit, opened, uses, editKit, onOpen, onClose, ask }: Props) {
+export function OpenSheet({ kit, opened, uses, editKit, onOpen, onClose }: Props) {
   if (opened === null) return null;
   switch (opened.kind) {
     case "new":
@@ -34,7 +32,7 @@ export function OpenSheet({ kit, opened, uses, editKit, onOpen, onClose, ask }: 
       const camera = kit.cameras.find((one) => one.id === opened.id);
       return camera === undefined ? null : (
         <Beside mark={markOf(opened)} title={camera.name} wide onClose={onClose}>
-          <CameraFields {...{ kit, camera, uses, editKit, ask }} choose={onOpen} />
+          <CameraFields {...{ kit, camera, uses, editKit }} choose={onOpen} />
         </Beside>
       );
     }
@@ -42,7 +40,7 @@ export function OpenSheet({ kit, opened, uses, editKit, onOpen, onClose, ask }: 
       const camera = kit.cameras.find((one) => one.id === opened.camera);
       const mode = camera?.modes.find((one) => one.id === opened.id);
       return camera === undefined || mode === undefined ? null : (
-        <ModeSheet {...{ kit, camera, mode, uses, editKit, onOpen, ask }} />
+        <ModeSheet {...{ kit, camera, mode, uses, editKit, onOpen }} />
       );
     }
     default:

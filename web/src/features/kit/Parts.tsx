@@ -1,14 +1,9 @@
 import { Button } from "@mui/material";
 import type { ReactNode } from "react";
+import { useTellGone } from "../../app/gone";
 import { freshKey } from "../../domain/edits";
+import { capital, staysText } from "../../domain/gone";
 import { copyName, withoutUnit, withUnit } from "../../domain/kitEdits";
-
-/** A part of a camera about to go, and what goes with it. */
-export interface Going {
-  what: string;
-  more: string;
-  run: () => void;
-}
 
 interface Props<Part extends { id: string; name: string }> {
   what: "mode" | "set-up" | "preset";
@@ -22,13 +17,13 @@ interface Props<Part extends { id: string; name: string }> {
   /** Whether the last one may go. */
   optional?: boolean;
   usedIn: (id: string) => readonly string[];
-  ask: (going: Going) => void;
   fields: (part: Part, place: number, change: (some: Partial<Part>) => void) => ReactNode;
 }
 
 /** The modes, set-ups or presets of a camera: each with its fields, copied, deleted and added. */
 export function Parts<Part extends { id: string; name: string }>(props: Props<Part>) {
-  const { what, camera, parts, most, put, fresh, own, usedIn, ask, fields } = props;
+  const { what, camera, parts, most, put, fresh, own, usedIn, fields } = props;
+  const tellGone = useTellGone();
   const full = parts.length >= most;
   const copy = (part: Part) => {
     const name = copyName(
@@ -42,16 +37,8 @@ export function Parts<Part extends { id: string; name: string }>(props: Props<Pa
     put([...parts, { ...part, id, name, ...own?.(parts) }]);
   };
   const remove = (part: Part) => {
-    const trips = usedIn(part.id);
-    const asks = `${trips.join(", ")} ${trips.length > 1 ? "ask" : "asks"} for it.`;
-    ask({
-      what: `${what} ${part.name} of ${camera}`,
-      more:
-        trips.length > 0
-          ? `${asks} Those stretches stay and the board says that the ${what} is missing.`
-          : "No trip uses it.",
-      run: () => put(withoutUnit(parts, part.id)),
-    });
+    put(withoutUnit(parts, part.id));
+    tellGone(capital(`${what} ${part.name} of ${camera}`), staysText(what, usedIn(part.id)));
   };
   return (
     <>

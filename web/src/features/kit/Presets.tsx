@@ -3,7 +3,7 @@ import * as limits from "../../domain/limits";
 import { freeSlot, freshPreset } from "../../domain/kitEdits";
 import { type Camera, CODECS, type Preset } from "../../domain/types";
 import { CheckIn, ChoiceIn, NameIn, NumberIn, TextIn } from "../../ui/fields";
-import { type Going, Parts } from "./Parts";
+import { Parts } from "./Parts";
 import { Steadies } from "./Steadies";
 
 interface Props {
@@ -11,7 +11,6 @@ interface Props {
   path: string;
   put: (part: Partial<Camera>) => void;
   usedIn: (preset: string) => readonly string[];
-  ask: (going: Going) => void;
 }
 
 const STABILISED: Record<Preset["stabilised"], string> = {
@@ -28,7 +27,7 @@ const SHUTTER_IS: Record<Preset["shutter_is"], string> = {
 const MOST = 20;
 
 /** Saved settings by slot, as on the camera: nobody changes menus with gloves on. */
-export function Presets({ camera, path, put, usedIn, ask }: Props) {
+export function Presets({ camera, path, put, usedIn }: Props) {
   return (
     <>
       <h3>Presets</h3>
@@ -47,7 +46,6 @@ export function Presets({ camera, path, put, usedIn, ask }: Props) {
         fresh={() => freshPreset(camera)}
         own={(taken) => ({ slot: freeSlot(taken) })}
         usedIn={usedIn}
-        ask={ask}
         fields={(preset, place, change) => (
           <Fields
             preset={preset}

@@ -2,18 +2,17 @@ import * as limits from "../../domain/limits";
 import { freshSetUp } from "../../domain/kitEdits";
 import type { Camera, SetUp } from "../../domain/types";
 import { CheckIn, ChoiceIn, NameIn, NumberIn, PercentIn } from "../../ui/fields";
-import { type Going, Parts } from "./Parts";
+import { Parts } from "./Parts";
 
 interface Props {
   camera: Camera;
   path: string;
   put: (part: Partial<Camera>) => void;
   usedIn: (setUp: string) => readonly string[];
-  ask: (going: Going) => void;
 }
 
 /** How a camera is built for use: heat, air and hands follow it. */
-export function SetUps({ camera, path, put, usedIn, ask }: Props) {
+export function SetUps({ camera, path, put, usedIn }: Props) {
   return (
     <>
       <h3>Set-ups</h3>
@@ -25,7 +24,6 @@ export function SetUps({ camera, path, put, usedIn, ask }: Props) {
         put={(set_ups) => put({ set_ups })}
         fresh={freshSetUp}
         usedIn={usedIn}
-        ask={ask}
         fields={(setUp, place, putSetUp) => (
           <div className="row fields">
             <NameIn

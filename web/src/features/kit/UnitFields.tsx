@@ -1,5 +1,6 @@
 import { CLASS_CHOICES } from "../../domain/cardClasses";
 import * as assume from "../../domain/assumed";
+import { useTellGone } from "../../app/gone";
 import * as limits from "../../domain/limits";
 import { familyIsFree, withCopiedBattery, withCopiedCard } from "../../domain/kitEdits";
 import { WARMTH } from "../../domain/powerEdits";
@@ -69,6 +70,7 @@ export function BatteryFields({ kit, unit, path, change, editKit }: UnitProps<Ba
 }
 
 export function FamilyFields({ kit, unit, change, editKit }: UnitProps<BatteryFamily>) {
+  const tellGone = useTellGone();
   const takers = kit.cameras.filter((one) => one.battery_family === unit.id).map((one) => one.name);
   const mine = kit.batteries.filter((one) => one.family === unit.id).length;
   return (
@@ -107,12 +109,13 @@ export function FamilyFields({ kit, unit, change, editKit }: UnitProps<BatteryFa
         <button
           type="button"
           className="plain link"
-          onClick={() =>
+          onClick={() => {
             editKit((old) => ({
               ...old,
               families: old.families.filter((one) => one.id !== unit.id),
-            }))
-          }
+            }));
+            tellGone(`Family ${unit.name}`);
+          }}
         >
           Delete family {unit.name}
         </button>

@@ -1,4 +1,6 @@
 import type { ComponentType } from "react";
+import { useTellGone } from "../../app/gone";
+import { capital } from "../../domain/gone";
 import { withoutNames } from "../../domain/powerEdits";
 import type { Kit, Source } from "../../domain/types";
 import { Beside } from "./Beside";
@@ -67,6 +69,7 @@ interface SheetProps<Key extends List> extends Props {
 
 function Sheet<Key extends List>(props: SheetProps<Key>) {
   const { kit, opened, editKit, onClose, list, Fields } = props;
+  const tellGone = useTellGone();
   const units: readonly Kit[Key][number][] = kit[list];
   const place = units.findIndex((one) => one.id === opened.id);
   const unit = units[place];
@@ -75,11 +78,7 @@ function Sheet<Key extends List>(props: SheetProps<Key>) {
     editKit((old) => withoutNames({ ...old, [list]: next(old[list]) }));
   const what = opened.kind;
   return (
-    <Beside
-      mark={markOf(opened)}
-      title={`${what.charAt(0).toUpperCase()}${what.slice(1)} ${unit.name}`}
-      onClose={onClose}
-    >
+    <Beside mark={markOf(opened)} title={`${capital(what)} ${unit.name}`} onClose={onClose}>
       <div className="beside-fields">
         <Fields
           kit={kit}
@@ -97,6 +96,7 @@ function Sheet<Key extends List>(props: SheetProps<Key>) {
             onClick={() => {
               onClose();
               put((old) => old.filter((one) => one.id !== unit.id));
+              tellGone(`${capital(what)} ${unit.name}`);
             }}
             aria-label={`Delete ${what} ${unit.name}`}
           >

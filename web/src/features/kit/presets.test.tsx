@@ -2,28 +2,27 @@
 import { screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { describe, expect, it } from "vitest";
+import { GoneContext } from "../../app/gone";
 import { freeSlot, freshPreset, withoutServing, withServing } from "../../domain/kitEdits";
 import type { Camera, Serving } from "../../domain/types";
 import { withValue } from "../../testing/held";
 import { DOCUMENT } from "../../testing/samples";
-import type { Going } from "./Parts";
 import { Presets } from "./Presets";
 
 const chin = DOCUMENT.kit.cameras[0] as Camera;
 
 describe("presets", () => {
   it("keep slots of their own, copied too, and the last one may go", async () => {
-    let going: Going | null = null;
+    const told: unknown[] = [];
     const held = withValue(chin, (camera, edit) => (
-      <Presets
-        camera={camera}
-        path="kit.cameras[0]"
-        put={(part) => edit((old) => ({ ...old, ...part }))}
-        usedIn={() => ["Trial"]}
-        ask={(asked) => {
-          going = asked;
-        }}
-      />
+      <GoneContext value={(...words) => told.push(words)}>
+        <Presets
+          camera={camera}
+          path="kit.cameras[0]"
+          put={(part) => edit((old) => ({ ...old, ...part }))}
+          usedIn={() => ["Trial"]}
+        />
+      </GoneContext>
     ));
     await userEvent.click(screen.getByRole("button", { name: "Add a preset" }));
     const first = within(screen.getByRole("listitem", { name: "preset Preset 1" }));
@@ -36,8 +35,10 @@ describe("presets", () => {
       { slot: 2, shutter_per_s: 120 },
     ]);
     await userEvent.click(screen.getByRole("button", { name: "Delete preset Preset 1" }));
-    expect((going as Going | null)?.what).toBe("preset Preset 1 of Chin");
-    expect((going as Going | null)?.more).toContain("Trial asks for it.");
+    expect(held.now().presets).toHaveLength(1);
+    expect(told).toEqual([
+      ["Preset Preset 1 of Chin", expect.stringContaining("Trial asks for it.") as unknown],
+    ]);
   });
   it("a fresh one takes the first slot that is free", () => {
     const one = freshPreset(chin);

@@ -1,4 +1,5 @@
 import * as limits from "../../domain/limits";
+import { useTellGone } from "../../app/gone";
 import { typedOver } from "../../domain/routeEdits";
 import { Button } from "@mui/material";
 import { useContext } from "react";
@@ -145,6 +146,7 @@ function StopMore({ stop, put }: { stop: Stop; put: (next: Item) => void }) {
 }
 
 function Moments({ item, path, put }: Props) {
+  const tellGone = useTellGone();
   const change = (place: number, part: Partial<TripMoment>) =>
     put({
       ...item,
@@ -201,7 +203,10 @@ function Moments({ item, path, put }: Props) {
           <button
             type="button"
             className="plain link"
-            onClick={() => put({ ...item, moments: item.moments.filter((_, n) => n !== place) })}
+            onClick={() => {
+              put({ ...item, moments: item.moments.filter((_, n) => n !== place) });
+              tellGone(`Moment ${moment.name} of ${item.name}`);
+            }}
           >
             Delete moment {moment.name}
           </button>

@@ -1,11 +1,13 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { tellRoute } from "../../api/queries";
 import { usePumped } from "../../api/usePumped";
+import { useTellGone } from "../../app/gone";
 import { NextThing } from "../../app/NextThing";
 import { useTripHere } from "../../app/TripContext";
 import { type Clock, clockOf } from "../../domain/clock";
 import { moved, type TripAndPlan, withInserted, withItem, withoutItem } from "../../domain/edits";
 import { hereAt } from "../../domain/route";
+import { rowsGone, rowsText } from "../../domain/gone";
 import { freshItem, withAir } from "../../domain/routeEdits";
 import { legAfter, withoutWay, withTrack, withTrackBehind } from "../../domain/track";
 import type { Item, RouteTold, Trip } from "../../domain/types";
@@ -186,6 +188,7 @@ function Rows(props: RowsProps) {
     setOpen(ledItem.id);
   }
   const { edit } = kept;
+  const tellGone = useTellGone();
   const put = useCallback(
     (next: Item) => edit((doc) => ({ ...doc, trip: withItem(doc.trip, next) })),
     [edit],
@@ -195,6 +198,18 @@ function Rows(props: RowsProps) {
     edit((doc) => ({ ...doc, trip: withInserted(doc.trip, place, [fresh]) }));
     setOpen(fresh.id);
     setTyped(fresh.id);
+  };
+  const goneWith = (item: Item) =>
+    plan === undefined ? {} : rowsGone(plan, withoutItem({ trip, plan }, item.id).plan);
+  const planned = (item: Item) => {
+    const rows = goneWith(item);
+    return Object.keys(rows).length > 0 ? rowsText([{ rows }]) : "";
+  };
+  const remove = (item: Item) => {
+    const rows = goneWith(item);
+    edit((doc) => withoutItem(doc, item.id));
+    const went = Object.keys(rows).length > 0 ? [{ trip: trip.name, rows }] : [];
+    tellGone(`${item.kind === "leg" ? "Leg" : "Stop"} ${item.name}`, undefined, went);
   };
   const toldOf = (key: string) => told?.items.find((one) => one.item === key) ?? null;
   const dayOf = (place: number) => {
@@ -268,8 +283,8 @@ function Rows(props: RowsProps) {
                 }))
               }
               onInsert={(kind) => insert(place + 1, kind)}
-              onDelete={() => edit((doc) => withoutItem(doc, item.id))}
-              asked={plan?.assignments.filter((one) => one.item === item.id).length ?? 0}
+              onDelete={() => remove(item)}
+              planned={open === item.id ? planned(item) : ""}
             />
           </Row>
         );

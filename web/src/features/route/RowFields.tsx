@@ -24,7 +24,8 @@ interface Props {
   first: boolean;
   last: boolean;
   only: boolean;
-  asked: number;
+  /** What of the plan is planned here, in words. */
+  planned: string;
   put: (next: Item) => void;
   /** What corrects a leg on its way. */
   way: Omit<ComponentProps<typeof WayFields>, "leg">;
@@ -40,7 +41,7 @@ export function RowFields({
   first,
   last,
   only,
-  asked,
+  planned,
   put,
   way,
   onMove,
@@ -145,12 +146,9 @@ export function RowFields({
         <Button size="small" color="error" disabled={only} onClick={onDelete}>
           Delete {item.name}
         </Button>
-        {asked > 0 ? (
-          <span className="hint">
-            {asked} {asked === 1 ? "camera is" : "cameras are"} asked here; deleting takes that out
-            too, with swaps and copies planned here. Undo brings it back.
-          </span>
-        ) : null}
+        {planned === "" ? null : (
+          <span className="hint">Planned here, and deleted with it: {planned}.</span>
+        )}
       </div>
     </>
   );

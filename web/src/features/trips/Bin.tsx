@@ -1,3 +1,4 @@
+import { useState } from "react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { type Binned, letGo, listsChanged, queries, takeOut } from "../../api/queries";
 
@@ -6,6 +7,7 @@ const day = (at: string) => new Date(at).toLocaleDateString("en-GB", { dateStyle
 /** Deleted trips and kits, for thirty days; nothing is drawn while the bin is empty. */
 export function Bin() {
   const bin = useQuery(queries.bin());
+  const [asked, setAsked] = useState<string | null>(null);
   const cache = useQueryClient();
   const onSettled = () => listsChanged(cache);
   const putting = useMutation({ mutationFn: takeOut, onSettled });
@@ -20,7 +22,7 @@ export function Bin() {
       <p className="hint">What was deleted in the last 30 days. A trip brings its kit along.</p>
       <ul className="trip-list">
         {lines.map((line) => (
-          <li key={`${line.kind}-${String(line.id)}`}>
+          <li key={keyOf(line)}>
             <strong className="label">{line.name}</strong>
             <span className="trip-more">{wordsOf(line)}</span>
             <span className="row">
@@ -33,18 +35,32 @@ export function Bin() {
               >
                 Put back
               </button>
-              <button
-                type="button"
-                className="plain link"
-                disabled={busy}
-                onClick={() => {
-                  const sure = `Delete ${line.name} for good? It cannot be brought back.`;
-                  if (globalThis.confirm(sure)) going.mutate(line);
-                }}
-                aria-label={`Delete for good: ${line.kind} ${line.name}`}
-              >
-                Delete for good
-              </button>
+              {asked === keyOf(line) ? (
+                <>
+                  <span>It cannot be brought back.</span>
+                  <button
+                    type="button"
+                    className="plain link"
+                    disabled={busy}
+                    onClick={() => going.mutate(line)}
+                  >
+                    Delete {line.kind} {line.name} for good
+                  </button>
+                  <button type="button" className="plain link" onClick={() => setAsked(null)}>
+                    Leave it in the bin
+                  </button>
+                </>
+              ) : (
+                <button
+                  type="button"
+                  className="plain link"
+                  disabled={busy}
+                  onClick={() => setAsked(keyOf(line))}
+                  aria-label={`Delete for good: ${line.kind} ${line.name}`}
+                >
+                  Delete for good…
+                </button>
+              )}
             </span>
           </li>
         ))}
@@ -52,6 +68,10 @@ export function Bin() {
       {problem ? <p role="alert">{problem.message}</p> : null}
     </section>
   );
+}
+
+function keyOf({ kind, id }: Binned): string {
+  return `${kind}-${String(id)}`;
 }
 
 function wordsOf(line: Binned): string {

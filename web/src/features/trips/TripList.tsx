@@ -1,8 +1,7 @@
-import { Button, Dialog } from "@mui/material";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { Fragment, useState } from "react";
 import { Link } from "react-router";
-import { deleteTrip, listsChanged } from "../../api/queries";
+import { deleteTrip, listsChanged, takeOut } from "../../api/queries";
 import { TripDays } from "./TripDays";
 
 interface TripLine {
@@ -13,71 +12,90 @@ interface TripLine {
   saved_at: string;
 }
 
-/** The trips, each with its kit; deletion says what goes with it. */
+/** The trips, each with its kit; where one was deleted stands what went with it, and its way back. */
 export function TripList({ trips }: { trips: readonly TripLine[] }) {
-  const [going, setGoing] = useState<TripLine | null>(null);
+  const [gone, setGone] = useState<{ trip: TripLine; place: number } | null>(null);
   const cache = useQueryClient();
+  const changed = () => listsChanged(cache);
   const removing = useMutation({
-    mutationFn: deleteTrip,
-    onSettled: () => {
-      setGoing(null);
-      void listsChanged(cache);
-    },
+    mutationFn: ({ trip }: { trip: TripLine; place: number }) => deleteTrip(trip.id),
+    onSuccess: (_, which) => setGone(which),
+    onSettled: changed,
   });
+  const returning = useMutation({
+    mutationFn: (id: number) => takeOut({ kind: "trip", id }),
+    onSuccess: () => setGone(null),
+    onSettled: changed,
+  });
+  const isGone = gone !== null && trips.every((one) => one.id !== gone.trip.id);
+  const words = isGone ? (
+    <Deleted trip={gone.trip} busy={returning.isPending} putBack={returning.mutate} />
+  ) : null;
+  const error = removing.error ?? returning.error;
   return (
     <>
       <ul className="trip-list">
-        {trips.map((trip) => (
-          <li key={trip.id}>
-            <Link to={`/trip/${String(trip.id)}/board`} className="trip-link label">
-              {trip.name}
-            </Link>
-            <TripDays id={trip.id} name={trip.name} savedAt={trip.saved_at} />
-            <span className="row trip-tools">
-              <a
-                className="link"
-                href={`/api/trips/${String(trip.id)}/file`}
-                aria-label={`Save file of ${trip.name}`}
-              >
-                Save file
-              </a>
-              <button
-                type="button"
-                className="plain link"
-                onClick={() => setGoing(trip)}
-                aria-label={`Delete ${trip.name}`}
-              >
-                Delete
-              </button>
-            </span>
-          </li>
+        {trips.map((trip, place) => (
+          <Fragment key={trip.id}>
+            {gone?.place === place ? words : null}
+            <li>
+              <Link to={`/trip/${String(trip.id)}/board`} className="trip-link label">
+                {trip.name}
+              </Link>
+              <TripDays id={trip.id} name={trip.name} savedAt={trip.saved_at} />
+              <span className="row trip-tools">
+                <a
+                  className="link"
+                  href={`/api/trips/${String(trip.id)}/file`}
+                  aria-label={`Save file of ${trip.name}`}
+                >
+                  Save file
+                </a>
+                <button
+                  type="button"
+                  className="plain link"
+                  disabled={removing.isPending}
+                  onClick={() => removing.mutate({ trip, place })}
+                  aria-label={`Delete ${trip.name}`}
+                >
+                  Delete
+                </button>
+              </span>
+            </li>
+          </Fragment>
         ))}
+        {isGone && gone.place >= trips.length ? words : null}
       </ul>
-      {removing.error ? <p role="alert">{removing.error.message}</p> : null}
-      <Dialog open={going !== null} onClose={() => setGoing(null)} aria-labelledby="delete-trip">
-        <div className="sheet">
-          <h2 id="delete-trip">Delete {going?.name}?</h2>
-          <p>
-            It lies in the bin for 30 days, with its legs, its plan, all its steps
-            {variantsText(going?.variants ?? 0)}, and can be put back from there. Its kit (
-            {going?.kit}) stays.
-          </p>
-          <div className="row">
-            <Button
-              variant="contained"
-              color="error"
-              disabled={removing.isPending}
-              onClick={() => {
-                if (going) removing.mutate(going.id);
-              }}
-            >
-              Delete the trip
-            </Button>
-            <Button onClick={() => setGoing(null)}>Keep it</Button>
-          </div>
-        </div>
-      </Dialog>
+      {error ? <p role="alert">{error.message}</p> : null}
     </>
+  );
+}
+
+interface DeletedProps {
+  trip: TripLine;
+  busy: boolean;
+  putBack: (id: number) => void;
+}
+
+function Deleted({ trip, busy, putBack }: DeletedProps) {
+  return (
+    <li role="status">
+      <span className="trip-gone">
+        <strong>{trip.name}</strong> lies in the bin for 30 days, with its legs, its plan, all its
+        steps{variantsText(trip.variants)}. Its kit ({trip.kit}) stays.
+      </span>
+      <span className="row trip-tools">
+        <button
+          type="button"
+          className="plain link"
+          disabled={busy}
+          onClick={() => putBack(trip.id)}
+          aria-label={`Put ${trip.name} back`}
+        >
+          Put back
+        </button>
+      </span>
+    </li>
   );
 }
 

@@ -246,3 +246,11 @@ def press(page: Page, target: Any) -> None:
     page.mouse.down()
     page.evaluate("new Promise((done) => requestAnimationFrame(() => setTimeout(done, 80)))")
     page.mouse.up()
+
+
+def binned(page: Page, server: Server, trip: str) -> str:
+    """Delete a trip past the page; its name."""
+    address = f"{server.address}/api/trips/{trip.rpartition('/')[2]}"
+    name = page.request.get(address).json()["trip"]["name"]
+    page.request.delete(address, headers=token_of(page, server))
+    return str(name)

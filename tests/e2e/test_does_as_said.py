@@ -213,6 +213,7 @@ def test_a_deleted_battery_takes_its_rows_along_and_undo_returns_them_from_the_b
     page.goto(f"{trip}/kit")
     before = kept(page, trip)["plan"]
     assert any(one["battery"] == "a1" for one in before["cameras"])
+    rested(page)  # what comes late above it moves it
     press(page, page.get_by_role("button", name="Battery A1").first)
     press(page, page.get_by_role("button", name="Delete battery A1"))
     said = page.get_by_role("status").filter(has_text="is deleted")
@@ -228,3 +229,19 @@ def test_a_deleted_battery_takes_its_rows_along_and_undo_returns_them_from_the_b
     page.get_by_role("button", name="Redo", exact=True).click()
     expect(said.or_(page.get_by_text("With it went"))).to_be_visible()
     assert all(one["battery"] != "a1" for one in kept(page, trip)["plan"]["cameras"])
+
+
+def test_on_a_phone_cures_open_where_one_taps(
+    phone: Page, server: Server, demo_text: bytes
+) -> None:
+    phone.goto(f"{open_copy(phone, server, demo_text)}/board")
+    rested(phone)
+    opener = phone.get_by_role("button", name=re.compile("^Cures of")).first
+    opener.scroll_into_view_if_needed()
+    opener.tap()
+    cures = phone.get_by_role("group", name="Cures").get_by_role("button", name="Try").first
+    expect(cures).to_be_in_viewport()
+    rested(phone)
+    expect(opener).to_be_in_viewport()
+    cures.tap()
+    expect(phone.get_by_text(TRIED)).to_be_visible()

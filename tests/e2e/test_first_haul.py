@@ -32,11 +32,37 @@ class Newcomer:
         self.page.get_by_role(role, name=name).first.click()
         self.clicks += 1
 
-    def type(self, text: str) -> None:
-        """Type where the page has put one, and press Enter."""
+    def type(self, text: str, *then: str) -> None:
+        """Type where the page has put one, and press Enter, or other keys."""
         self.page.keyboard.type(text)
-        self.page.keyboard.press("Enter")
-        self.keys += len(text) + 1
+        self.keys += len(text)
+        self.press(*then or ("Enter",))
+
+    def press(self, *keys: str) -> None:
+        """Press keys, one after the other."""
+        for key in keys:
+            self.page.keyboard.press(key)
+        self.keys += len(keys)
+
+    def camera(self, name: str, mah: str, gb: str, minutes: str) -> None:
+        """A camera with its own battery, card and the minutes on its box."""
+        expect(self.page.get_by_label("It is called")).to_be_focused()
+        self.type(name, "Tab", "Tab")
+        self.type(mah, "Tab")
+        self.type(gb, "Tab", "Tab", "Tab")
+        self.type(minutes)
+        expect(self.page.get_by_role("button", name=f"Camera {name}: edit")).to_be_visible()
+
+    def leg(self, name: str, lasts: str, *then: str) -> None:
+        """A leg of its own length."""
+        expect(self.page.get_by_label("Name", exact=True)).to_be_focused()
+        self.type(name, "Tab", "Tab")
+        expect(self.page.get_by_label("Lasts, h:min")).to_be_focused()
+        self.type(lasts, *then)
+
+
+CAMERAS = (("Chin", "1200", "128", "80"), ("Boom", "1400", "64", "95"))
+LEGS = (("climb", "2:00"), ("ridge", "1:30"), ("way down", "1:00"))
 
 
 def test_a_newcomer_is_led_from_an_empty_start_to_a_verdict(
@@ -67,6 +93,67 @@ def test_a_newcomer_is_led_from_an_empty_start_to_a_verdict(
     expect(page.locator(":focus")).to_have_count(1)  # what one acted with has gone
     assert new.clicks <= 25
     assert new.keys <= 60
+
+
+def test_two_own_cameras_and_three_legs_are_said_in_a_few_clicks_and_keys(
+    page: Page, empty_server: Server
+) -> None:
+    """Figures of one's own, all of them: 9 clicks and 82 keys."""
+    page.goto(empty_server.address)
+    expect(page.get_by_label("Name of the trip")).to_be_focused()
+    new = Newcomer(page)
+    new.type("Two ridges")
+    new.click("Make the trip")
+    for camera in CAMERAS:
+        new.click("Add a camera")
+        new.camera(*camera)
+    new.click("Go to Route", "link")
+    for leg in LEGS:
+        new.click("Add a leg")
+        new.leg(*leg, "Enter")
+    expect(page.get_by_role("heading", level=1)).to_contain_text("3 legs and 1 stop, 5 h 00.")
+    new.click("Go to Board", "link")
+    new.click("Let all cameras roll on every leg")
+    expect(page.get_by_test_id("headline")).to_have_text("Six musts are broken.")
+    assert new.clicks <= 12
+    assert new.keys <= 90
+
+
+def test_the_same_by_keys_alone(page: Page, empty_server: Server) -> None:
+    """From a field to another place and to the next leg without leaving the keys: 104 of them."""
+    page.goto(empty_server.address)
+    expect(page.get_by_label("Name of the trip")).to_be_focused()
+    new = Newcomer(page)
+    new.type("Two ridges")
+    expect(page.get_by_label("Start, local clock")).to_be_focused()
+    new.press("Enter", "Tab", "Enter")
+    page.get_by_role("button", name="Add a camera").wait_for()
+    for camera in CAMERAS:
+        at_hand(new, "Add a camera")
+        new.press("Enter")
+        new.camera(*camera)
+    new.press("Control+Alt+r")
+    arrived(page, "Route")
+    page.get_by_text("Type or paste").first.wait_for()
+    for leg in LEGS:
+        new.press("Control+Enter")
+        new.leg(*leg, *(["Control+Alt+b"] if leg == LEGS[-1] else ["End"]))
+    arrived(page, "Board")
+    page.get_by_role("button", name="Let all cameras roll on every leg").wait_for()
+    at_hand(new, "Let all cameras roll on every leg")
+    new.press("Enter")
+    expect(page.get_by_test_id("headline")).to_have_text("Six musts are broken.")
+    assert new.keys <= 130
+
+
+def at_hand(new: Newcomer, name: str) -> None:
+    """Tab until a button has the focus."""
+    button = new.page.get_by_role("button", name=name)
+    for _ in range(40):
+        if button.evaluate("(one) => one === document.activeElement"):
+            return
+        new.press("Tab")
+    raise AssertionError(f"{name} is not reached by 40 Tabs")
 
 
 def test_from_an_empty_start_to_a_verdict_by_typing(page: Page, empty_server: Server) -> None:

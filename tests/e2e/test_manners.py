@@ -9,7 +9,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page, Route, expect
 
-from tests.e2e.conftest import board, keep, loss, open_copy, rested, roll, saved, token_of
+from tests.e2e.conftest import binned, board, keep, loss, open_copy, rested, roll, saved
 from tools.driving import ROOT, Server, served
 
 PLACES = {"board", "kit", "bench", "route", "variants", "card", "sums", "trips"}
@@ -129,14 +129,6 @@ def test_axe_finds_nothing_serious(
         page.get_by_role("button", name="Type a run").click()
     rested(page)
     assert serious(page) == []
-
-
-def binned(page: Page, server: Server, trip: str) -> str:
-    """Delete a trip past the page; its name."""
-    address = f"{server.address}/api/trips/{trip.rpartition('/')[2]}"
-    name = page.request.get(address).json()["trip"]["name"]
-    page.request.delete(address, headers=token_of(page, server))
-    return str(name)
 
 
 def serious(page: Page) -> list[tuple[str, Any]]:

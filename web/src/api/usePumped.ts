@@ -1,5 +1,10 @@
 import { useEffect, useState } from "react";
+import { whenAnswered } from "./answers";
+import { Unreachable } from "./client";
 import { Pump } from "./pump";
+
+const AGAIN_MS = 5_000;
+const NOTHING = { result: null, late: true, error: null };
 
 export interface Pumped<Result> {
   result: Result | null;
@@ -13,24 +18,36 @@ export function usePumped<Ask, Result>(
   send: (ask: Ask) => Promise<Result>,
   ask: Ask | null,
 ): Pumped<Result> {
-  const [pumped, setPumped] = useState<Pumped<Result>>({ result: null, late: true, error: null });
+  const [pumped, setPumped] = useState<Pumped<Result>>(NOTHING);
+  const [away, setAway] = useState(false);
   const [pump] = useState(
     () =>
       new Pump<Ask, Result>(
         send,
-        (result, _, newest) => setPumped({ result, late: !newest, error: null }),
+        (result, _, newest) => {
+          setAway(false);
+          setPumped({ result, late: !newest, error: null });
+        },
         (error, newest) => {
-          if (newest)
-            setPumped((old) => ({
-              ...old,
-              late: true,
-              error: error instanceof Error ? error.message : String(error),
-            }));
+          if (!newest) return;
+          const words = error instanceof Error ? error.message : String(error);
+          setAway(error instanceof Unreachable);
+          setPumped((old) => ({ ...old, late: true, error: words }));
         },
       ),
   );
   useEffect(() => {
     if (ask !== null) pump.push(ask);
   }, [pump, ask]);
+  useEffect(() => {
+    if (!away || ask === null) return;
+    const again = () => pump.push(ask);
+    const timer = setInterval(again, AGAIN_MS);
+    const deaf = whenAnswered(again);
+    return () => {
+      clearInterval(timer);
+      deaf();
+    };
+  }, [pump, ask, away]);
   return pumped;
 }

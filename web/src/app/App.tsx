@@ -1,5 +1,5 @@
 import { ThemeProvider } from "@mui/material/styles";
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { QueryClientProvider } from "@tanstack/react-query";
 import { type ComponentType, useEffect, useMemo, useState } from "react";
 import { createBrowserRouter, Navigate, RouterProvider } from "react-router";
 import { isAnythingFragile } from "../api/kept";
@@ -9,6 +9,7 @@ import { loadDialog } from "../ui/loadDialog";
 import { CommandKeeper } from "./CommandKeeper";
 import { keepFocus } from "./focusStays";
 import { NotLoaded } from "./NotLoaded";
+import { queryClient } from "./queryClient";
 import { Shell } from "./Shell";
 import { type ThemeName, themeOf } from "./theme";
 import { ThemeContext } from "./themeContext";
@@ -71,10 +72,7 @@ function firstTheme(): ThemeName {
 
 export function App() {
   const [theme, setTheme] = useState<ThemeName>(firstTheme);
-  const [cache] = useState(
-    () =>
-      new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } }),
-  );
+  const [cache] = useState(queryClient);
   useEffect(() => {
     const ask = (event: BeforeUnloadEvent) => {
       if (isAnythingFragile(cache)) event.preventDefault();

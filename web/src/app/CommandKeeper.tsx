@@ -2,7 +2,7 @@ import { Button } from "@mui/material";
 import { type ReactNode, useCallback, useEffect, useMemo, useState } from "react";
 import { CheckIn, Field } from "../ui/fields";
 import { LaterDialog } from "../ui/LaterDialog";
-import { type Command, isLetter, matches, RegisterContext } from "./commands";
+import { type Command, isLetter, leavesText, matches, RegisterContext } from "./commands";
 
 const LETTERS_KEY = "tumbrel.letters";
 
@@ -42,8 +42,8 @@ export function CommandKeeper({ children }: { children: ReactNode }) {
       const heard = within("[data-board]") || found.anywhere === true;
       if (isLetter(found.keys) && !(lettersOn && heard && !within("[aria-modal=true]"))) return;
       if (typing && (isLetter(found.keys) || found.keys === "?")) return;
-      if (typing && target?.matches("textarea, input[type=text], input:not([type])") === true)
-        return;
+      const isText = target?.matches("textarea, input[type=text], input:not([type])") === true;
+      if (isText && !leavesText(event, found.keys)) return;
       event.preventDefault();
       if (typing) target?.blur(); // what is typed is kept before the command goes elsewhere
       found.run();

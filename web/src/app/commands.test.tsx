@@ -30,6 +30,8 @@ describe("keys", () => {
 
 const run = vi.fn();
 const COMMANDS: readonly Command[] = [
+  { name: "Go to Kit", keys: "Ctrl+Alt+K", allowed: true, run },
+  { name: "Add a leg", keys: "Ctrl+Enter", allowed: true, run },
   { name: "Next gap", keys: "N", allowed: true, run, anywhere: true },
   { name: "Split the leg", keys: "S", allowed: true, run },
   { name: "Undo", keys: "Ctrl+Z", allowed: false, run },
@@ -76,6 +78,16 @@ describe("the keeper of commands", () => {
   it("never takes a letter away from someone who types", () => {
     fireEvent.keyDown(screen.getByLabelText("name"), { key: "n" });
     expect(run).not.toHaveBeenCalled();
+  });
+  it("leaves a text by keys that type nothing, and keeps what AltGr types", () => {
+    const name = screen.getByLabelText("name");
+    fireEvent.keyDown(name, { key: "k", ctrlKey: true, altKey: true, modifierAltGraph: true });
+    expect(run).not.toHaveBeenCalled();
+    name.focus();
+    fireEvent.keyDown(name, { key: "k", ctrlKey: true, altKey: true });
+    expect(document.activeElement).toBe(document.body);
+    fireEvent.keyDown(name, { key: "Enter", ctrlKey: true });
+    expect(run).toHaveBeenCalledTimes(2);
   });
   it("runs nothing that is not allowed", () => {
     fireEvent.keyDown(screen.getByText("board"), { key: "z", ctrlKey: true });

@@ -36,3 +36,9 @@ export function matches(event: KeyboardEvent, keys: string): boolean {
 export function isLetter(keys: string): boolean {
   return keys.length === 1 && keys !== "?";
 }
+
+/** Whether keys mean the command, not the text that is being typed: AltGr types, Ctrl+Alt does not. */
+export function leavesText(event: KeyboardEvent, keys: string): boolean {
+  if (/^Ctrl\+(Shift\+)?Enter$/.test(keys)) return !(event.target instanceof HTMLTextAreaElement);
+  return keys.startsWith("Ctrl+Alt+") && !event.getModifierState("AltGraph");
+}

@@ -90,7 +90,9 @@ export function TextIn({
       ) : (
         <input
           {...blank}
-          style={{ width: `${String(Math.min(LONGEST_CH, Math.max(least, shownLength + 1) + 1))}ch` }}
+          style={{
+            width: `${String(Math.min(LONGEST_CH, Math.max(least, shownLength + 1) + 1))}ch`,
+          }}
         />
       )}
     </Field>

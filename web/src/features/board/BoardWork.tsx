@@ -124,7 +124,7 @@ export function BoardWork(props: Props) {
     dayNumber: day.number,
     chooseDay,
   });
-  useShown(curing.open, rehearsal, hand);
+  useShown(phone ? null : curing.open, rehearsal, hand);
   const losses = useMemo(
     () => lossesInOrder(present.rehearsal).filter((one) => beginsIn(one.start_ms, window)),
     [present.rehearsal, window],
@@ -210,7 +210,10 @@ export function BoardWork(props: Props) {
   );
 }
 
-/** What cures are sought for is brought into sight, on whichever day it is; the focus stays. */
+/**
+ * What cures are sought for is brought into sight, on whichever day it is; the focus stays. Not on
+ * a phone: its one column would take the cures away from under the finger.
+ */
 function useShown(target: CureTarget | null, rehearsal: Rehearsal, hand: Hand): void {
   const { day, move } = hand;
   const laid = rehearsal.items.find((one) => one.id === target?.item);

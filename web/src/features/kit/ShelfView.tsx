@@ -63,13 +63,15 @@ export function ShelfView({ kit, kept, trip, onOpen, children }: Props) {
   return (
     <section aria-label="Shelf">
       <div className="shelf-head">
-        <h1 data-testid="shelf-headline">{shelf?.headline ?? "Hanging the shelf…"}</h1>
+        <h1 data-testid="shelf-headline">
+          {shelf?.headline ?? (error === null ? "Hanging the shelf…" : "The shelf")}
+        </h1>
         {children}
       </div>
       <p className="hint">
         Each cord hangs as long as its mode records; a click opens it. Hatched is assumed, solid is
         measured; a ring is what the box claims, an arrow what runs say that were not taken.
-        {late ? " Working…" : ""}
+        {late && error === null ? " Working…" : ""}
       </p>
       {error ? <p role="alert">{error}</p> : null}
       <div className="shelf-controls label">

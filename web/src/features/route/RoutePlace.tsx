@@ -2,10 +2,11 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { tellRoute } from "../../api/queries";
 import { usePumped } from "../../api/usePumped";
 import { useTellGone } from "../../app/gone";
+import { useCommands } from "../../app/commands";
 import { NextThing } from "../../app/NextThing";
 import { useTripHere } from "../../app/TripContext";
 import { type Clock, clockOf } from "../../domain/clock";
-import { moved, type TripAndPlan, withInserted, withItem, withoutItem } from "../../domain/edits";
+import { moved, withInserted, withItem, withoutItem } from "../../domain/edits";
 import { hereAt } from "../../domain/route";
 import { rowsGone, rowsText } from "../../domain/gone";
 import { freshItem, withAir } from "../../domain/routeEdits";
@@ -35,8 +36,30 @@ export function RoutePlace() {
   const told = usePumped(tellRoute, trip ?? null);
   const corrections = useCorrections();
   const [fresh, setFresh] = useState<string | null>(null);
+  const { edit } = kept;
+  const addFresh = useCallback(
+    (kind: Item["kind"]) => {
+      if (trip === undefined) return;
+      const made = freshItem(trip, kind, trip.items.at(-1));
+      edit((doc) => ({ ...doc, trip: withInserted(doc.trip, doc.trip.items.length, [made]) }));
+      setFresh(made.id);
+    },
+    [trip, edit],
+  );
+  const commands = useMemo(
+    () => [
+      { name: "Add a leg", keys: "Ctrl+Enter", allowed: true, run: () => addFresh("leg") },
+      {
+        name: "Add a stop",
+        keys: "Ctrl+Shift+Enter",
+        allowed: true,
+        run: () => addFresh("stop"),
+      },
+    ],
+    [addFresh],
+  );
+  useCommands("route", commands);
   if (trip === undefined || plan === undefined) return null;
-  const edit = (change: (doc: TripAndPlan) => TripAndPlan) => kept.edit(change);
   const total = trip.items.reduce((sum, one) => sum + one.duration_s, 0);
   const legs = trip.items.filter((one) => one.kind === "leg").length;
   const stops = trip.items.length - legs;
@@ -78,14 +101,7 @@ export function RoutePlace() {
         onItems={(items) =>
           edit((doc) => ({ ...doc, trip: withInserted(doc.trip, doc.trip.items.length, items) }))
         }
-        onFresh={(kind) => {
-          const made = freshItem(trip, kind, trip.items.at(-1));
-          edit((doc) => ({
-            ...doc,
-            trip: withInserted(doc.trip, doc.trip.items.length, [made]),
-          }));
-          setFresh(made.id);
-        }}
+        onFresh={addFresh}
       />
     </main>
   );

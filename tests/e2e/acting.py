@@ -66,7 +66,6 @@ STATE = """() => {
       one.type === 'checkbox' ? one.checked : one.type === 'file' ? '' : one.value),
     marks.map((one) => said.map((name) => one.getAttribute(name))),
     document.documentElement.className + document.documentElement.getAttribute('data-theme'),
-    document.activeElement?.dataset?.acts ?? '',
     [...document.querySelectorAll('svg')].map((one) => one.innerHTML.length),
   ]);
 }"""
@@ -110,15 +109,24 @@ def works(page: Page, kind: str, number: int, *, touch: bool) -> str:
     except Error:  # it has gone meanwhile
         return ""
     assert over == "", f"{kind} is covered by {over}"
-    before = page.evaluate(STATE)
+    before = _at_rest(page)
     heard: list[str] = []
     page.once("filechooser", lambda _: heard.append("a file is asked for"))
     page.once("download", lambda _: heard.append("a file is saved"))
-    _hand(page, x, y, touch=touch)
-    try:
-        _filled(page, element, kind)
-    except Error as error:
-        raise AssertionError(f"{kind} could not be filled: {error}") from None
+    role = kind.partition(" ")[0]
+    if role in ("text", "choice"):
+        _hand(page, x, y, touch=touch)
+        try:
+            if _fill(element, role):
+                return "stands"
+        except Error as error:
+            raise AssertionError(f"{kind} could not be filled: {error}") from None
+    elif role == "slider":
+        if element.evaluate("(one) => one.type === 'range'"):
+            x -= element.bounding_box()["width"] / 4  # where it does not stand yet
+        _drag(page, x, y, touch=touch)
+    else:
+        _hand(page, x, y, touch=touch)
     for _ in range(12):
         page.wait_for_timeout(50)
         if heard:
@@ -139,19 +147,51 @@ def _hand(page: Page, x: float, y: float, *, touch: bool) -> None:
     page.mouse.up()
 
 
-def _filled(page: Page, element: Any, kind: str) -> None:
-    """A field takes another value; Enter or leaving it makes that stand."""
-    role = kind.partition(" ")[0]
+def _at_rest(page: Page) -> Any:
+    """What the page shows, once what was done before has shown all that comes of it."""
+    state = page.evaluate(STATE)
+    for _ in range(10):
+        page.wait_for_timeout(60)
+        earlier, state = state, page.evaluate(STATE)
+        if state == earlier:
+            break
+    return state
+
+
+def _drag(page: Page, x: float, y: float, *, touch: bool) -> None:
+    """Take a handle 45 px down and to the right."""
+    way = [(x + 15 * step, y + 15 * step) for step in range(4)]
+    if not touch:
+        page.mouse.move(*way[0])
+        page.mouse.down()
+        for at in way[1:]:
+            page.mouse.move(*at)
+        page.mouse.up()
+        return
+    session = page.context.new_cdp_session(page)
+    for number, (left, top) in enumerate(way):
+        kind = "touchMove" if number else "touchStart"
+        finger = {"type": kind, "touchPoints": [{"x": left, "y": top}]}
+        session.send("Input.dispatchTouchEvent", finger)
+    session.send("Input.dispatchTouchEvent", {"type": "touchEnd", "touchPoints": []})
+    session.detach()
+
+
+def _fill(element: Any, role: str) -> bool:
+    """Give a field another value and leave it; whether that one stands then."""
+    value = element.input_value()
     if role == "choice":
-        values: list[str] = element.evaluate(OPTIONS)
-        value = element.input_value()
-        others = [one for one in values if one != value]
-        if others:
-            element.select_option(others[0], timeout=3_000)
-    elif role == "text":
-        value = element.input_value()
-        element.fill(str(float(value) + 1) if _is_number(value) else f"{value}1", timeout=3_000)
+        other = next((one for one in element.evaluate(OPTIONS) if one != value), None)
+        if other is None:
+            return True  # a choice of one
+        element.select_option(other, timeout=3_000)
+    else:
+        other = f"{float(value) + 1:g}" if _is_number(value) else f"{value}1"
+        element.fill(other, timeout=3_000)
         element.press("Enter")
+        if element.is_visible():
+            element.blur(timeout=3_000)
+    return element.is_visible() and element.input_value(timeout=3_000) != value
 
 
 def _is_number(text: str) -> bool:

@@ -8,17 +8,15 @@ from django.contrib.auth.models import User
 from django.db import transaction
 from django.db.models import Count
 
-from tumbrel.core.document.units import units_of
 from tumbrel.history.bin import empty_out, goes_at, put_back
 from tumbrel.history.models import Binnable
 from tumbrel.history.refusals import NotThere
 from tumbrel.kit.models import Kit
 from tumbrel.kit.to_core import kit_of
 
-from .following import names_missing, release
+from .following import release
 from .models import Trip
 from .schemas import BinKind, Binned
-from .to_core import plan_as_kept
 
 
 def binned(owner: User) -> list[Binned]:
@@ -40,9 +38,7 @@ def take_out(owner: User, kind: BinKind, number: int) -> None:
         put_back(row.kit)
     put_back(row)
     if isinstance(row, Trip):
-        kit = kit_of(row.kit)
-        if names_missing(plan_as_kept(row), units_of(kit)):
-            release(row, kit)
+        release(row, kit_of(row.kit))
 
 
 @transaction.atomic

@@ -30,14 +30,12 @@ def follow(owner: User, kit_id: int, move: Move) -> Followed:
     A trip that this very move led somewhere before goes there again, one that the opposite move
     led away goes back; where it was changed since, what went comes back into what it is now.
     """
-    kit, left = kit_from(move.reached.document), kit_from(move.left.document)
-    known = units_of(kit)
+    kit = kit_from(move.reached.document)
     went, back = [], []
     for trip in trips_of_kit(owner, kit_id):
         before = plan_as_kept(trip)
-        _go_along(trip, kit, left, move)
-        if names_missing(plan_as_kept(trip), known):
-            release(trip, kit, move)
+        _go_along(trip, kit, move)
+        release(trip, kit, move)
         after = plan_as_kept(trip)
         if _names(after) < _names(before):
             went += _told(trip, before, after)
@@ -46,15 +44,15 @@ def follow(owner: User, kit_id: int, move: Move) -> Followed:
     return Followed(tuple(went), tuple(back))
 
 
-def names_missing(plan: Mapping[str, Any], known: Mapping[str, Mapping[str, str]]) -> bool:
-    """Whether a plan names a unit that is not among the known ones."""
-    return any(
-        one.by.names in known and one.name not in known[one.by.names] for one in named_in(plan)
-    )
-
-
 def release(trip: TripRow, kit: Kit, move: Move | None = None) -> None:
-    """Take out of a trip's plan what names units that a kit does not have; a step of its own."""
+    """Take what names units that a kit does not have out of a trip's plan, by a step of its own.
+
+    Where there is nothing of the kind, there is no step.
+    """
+    known = units_of(kit)
+    named = named_in(plan_as_kept(trip))
+    if all(one.name in known.get(one.by.names, (one.name,)) for one in named):
+        return
     kept = trip_and_plan(trip)
     document = as_kept(kept.trip, without_missing(kept.plan, kit))
     made = steps.record(trip, trip.steps, document, trip.name)
@@ -82,7 +80,7 @@ def led_by_kit(trip: TripRow, by: int) -> int:
     return way if abs(way) == 1 else 0
 
 
-def _go_along(trip: TripRow, kit: Kit, left: Kit, move: Move) -> None:
+def _go_along(trip: TripRow, kit: Kit, move: Move) -> None:
     forth = _steps(trip).filter(kit_left=move.left.pk, kit_reached=move.reached.pk)
     again = forth.filter(number=trip.step + 1).first()
     if again is not None:
@@ -98,7 +96,7 @@ def _go_along(trip: TripRow, kit: Kit, left: Kit, move: Move) -> None:
         return
     now = trip_and_plan(trip)
     was = trip_from(earlier.document).plan
-    plan = _with_returned(kit, now.trip, now.plan, was, left)
+    plan = _with_returned(kit, now.trip, now.plan, was, kit_from(move.left.document))
     if plan != now.plan:
         steps.amend(trip, trip.steps, as_kept(now.trip, plan))
     _steps(trip).filter(pk=away.pk).update(kit_left=None, kit_reached=None)

@@ -1,3 +1,6 @@
+/** After how long what had no answer is asked again. */
+export const AGAIN_MS = 5_000;
+
 type Hear = () => void;
 
 const hearers = new Set<Hear>();

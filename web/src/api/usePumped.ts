@@ -1,9 +1,8 @@
 import { useEffect, useState } from "react";
-import { whenAnswered } from "./answers";
+import { AGAIN_MS, whenAnswered } from "./answers";
 import { Unreachable } from "./client";
 import { Pump } from "./pump";
 
-const AGAIN_MS = 5_000;
 const NOTHING = { result: null, late: true, error: null };
 
 export interface Pumped<Result> {

@@ -16,7 +16,7 @@ interface ConflictsProps<State, Doc> {
 export function Conflicts<State, Doc>({ kept, what, names }: ConflictsProps<State, Doc>) {
   const { conflict } = kept;
   return (
-    <div className="kept-alerts">
+    <>
       {conflict ? (
         <Said
           kind="ask"
@@ -32,7 +32,7 @@ export function Conflicts<State, Doc>({ kept, what, names }: ConflictsProps<Stat
         </Said>
       ) : null}
       <NotSaved kept={kept} />
-    </div>
+    </>
   );
 }
 

@@ -14,15 +14,13 @@ export function SaidGone({ gone, undo, onClose }: Props) {
   if (gone === null) return null;
   const isBack = gone.back.length > 0;
   return (
-    <div className="kept-alerts">
-      <Said
-        kind="note"
-        onClose={onClose}
-        doing={isBack ? undefined : <Button onClick={undo}>Bring it back</Button>}
-      >
-        {goneText(gone)}
-      </Said>
-    </div>
+    <Said
+      kind="note"
+      onClose={onClose}
+      doing={isBack ? undefined : <Button onClick={undo}>Bring it back</Button>}
+    >
+      {goneText(gone)}
+    </Said>
   );
 }
 

@@ -64,9 +64,11 @@ function OpenTrip({ id, kitId }: { id: number; kitId: number }) {
         own={place?.own != null}
         saveFile={saveFile}
       />
-      <Conflicts kept={kept} what="trip" names={names} />
-      <Conflicts kept={kit} what="kit" />
-      <SaidGone gone={here.gone.gone} undo={last.undo} onClose={here.gone.forget} />
+      <div className="kept-alerts">
+        <Conflicts kept={kept} what="trip" names={names} />
+        <Conflicts kept={kit} what="kit" />
+        <SaidGone gone={here.gone.gone} undo={last.undo} onClose={here.gone.forget} />
+      </div>
       {state?.card_made ? (
         <CardChanged id={id} version={state.version} zone={state.trip.time_zone} />
       ) : null}

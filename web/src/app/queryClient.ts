@@ -1,7 +1,6 @@
 import { QueryClient } from "@tanstack/react-query";
+import { AGAIN_MS } from "../api/answers";
 import { Unreachable } from "../api/client";
-
-const AGAIN_MS = 5_000;
 
 /**
  * What asks the server. Without a network it asks all the same, so that a place says what is wrong

@@ -43,7 +43,8 @@ FIND = """(within) => {
     const box = one.getBoundingClientRect();
     const hit = one.type === 'file' || one.type === 'checkbox' ? one.closest('label') ?? one : one;
     const whole = hit.getBoundingClientRect();
-    return !one.matches(':disabled') && !one.closest('[inert], [aria-hidden=true], .skip')
+    const chosen = ':disabled, [aria-current=page], .pick [aria-pressed=true]';
+    return !one.matches(chosen) && !one.closest('[inert], [aria-hidden=true], .skip')
       && hit.checkVisibility({ visibilityProperty: true }) && style.pointerEvents !== 'none'
       && whole.width > 0 && whole.height > 0 && (box.width > 1 || hit !== one);
   });
@@ -66,6 +67,8 @@ STATE = """() => {
       one.type === 'checkbox' ? one.checked : one.type === 'file' ? '' : one.value),
     marks.map((one) => said.map((name) => one.getAttribute(name))),
     document.documentElement.className + document.documentElement.getAttribute('data-theme'),
+    document.body.dataset.printed,
+    document.activeElement?.matches('input, textarea') ? document.activeElement.dataset.acts : '',
     [...document.querySelectorAll('svg')].map((one) => one.innerHTML.length),
   ]);
 }"""
@@ -105,11 +108,14 @@ def works(page: Page, kind: str, number: int, *, touch: bool) -> str:
     """
     element = page.locator(f'[data-acts="{number}"]')
     try:
+        element.evaluate("(one) => one.scrollIntoView({ block: 'center' })", timeout=3_000)
+        before = _at_rest(page)
         x, y, over = element.evaluate(POINT, timeout=3_000)
+        if element.evaluate("(one) => one.type === 'range'", timeout=3_000):
+            x -= element.evaluate("(one) => one.clientWidth", timeout=3_000) / 4  # not where it is
     except Error:  # it has gone meanwhile
         return ""
     assert over == "", f"{kind} is covered by {over}"
-    before = _at_rest(page)
     heard: list[str] = []
     page.once("filechooser", lambda _: heard.append("a file is asked for"))
     page.once("download", lambda _: heard.append("a file is saved"))
@@ -122,8 +128,6 @@ def works(page: Page, kind: str, number: int, *, touch: bool) -> str:
         except Error as error:
             raise AssertionError(f"{kind} could not be filled: {error}") from None
     elif role == "slider":
-        if element.evaluate("(one) => one.type === 'range'"):
-            x -= element.bounding_box()["width"] / 4  # where it does not stand yet
         _drag(page, x, y, touch=touch)
     else:
         _hand(page, x, y, touch=touch)

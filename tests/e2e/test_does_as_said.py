@@ -245,3 +245,24 @@ def test_on_a_phone_cures_open_where_one_taps(
     expect(opener).to_be_in_viewport()
     cures.tap()
     expect(phone.get_by_text(TRIED)).to_be_visible()
+
+
+BELOW_FOOT = """() => {
+  const box = document.querySelector('.draft-foot').getBoundingClientRect();
+  const below = document.elementFromPoint(box.x + box.width / 2, box.bottom + 12);
+  return below?.closest('.strip') === null ? '' : below?.outerHTML.slice(0, 80);
+}"""
+
+
+@pytest.mark.parametrize("width", [1280, 1000, 390])
+def test_nothing_of_a_strip_shows_below_what_is_not_kept_yet(
+    page: Page, trip: str, width: int
+) -> None:
+    page.set_viewport_size({"width": width, "height": 700})
+    board(page, trip)
+    page.get_by_role("button", name="Sun 13").click()
+    page.locator('[data-cell="d2-flight/chin"]').first.click()
+    page.get_by_label("Mode", exact=True).select_option("1080p30")
+    page.get_by_role("group", name="Not kept yet").wait_for()
+    rested(page)
+    assert page.evaluate(BELOW_FOOT) in ("", None)

@@ -250,9 +250,12 @@ class PocketCard implements Mounted {
 
   private note(item: string): void {
     const text = (this.typed.get(item) ?? "").trim();
-    if (text === "") return;
-    this.typed.delete(item);
     const input = this.root.querySelector<HTMLInputElement>(".pocket-note");
+    if (text === "") {
+      input?.focus(); // to be typed first
+      return;
+    }
+    this.typed.delete(item);
     if (input !== null) input.value = "";
     this.tick(/\d/.test(text) ? "reading" : "note", item, text);
   }

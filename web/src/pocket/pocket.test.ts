@@ -211,8 +211,9 @@ describe("a card that is drawn", () => {
   });
   it("keeps the stop, the focus and what is typed when another version of it comes", () => {
     press("Next stop");
+    press("Note it");
+    expect(document.activeElement).toBe(noteField());
     type("lens cap");
-    noteField().focus();
     const [camp, climb, col] = CARD.places as [Place, Place, Place];
     const ford = place("ford", 90, 100, true, []);
     mounted.show({ ...CARD, places: [camp, climb, ford, { ...col, name: "high col" }] });

@@ -8,7 +8,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.e2e.conftest import board, kept, open_copy, press, rested, saved
+from tests.e2e.conftest import board, keep, kept, open_copy, press, rested, saved
 from tools.driving import Server, arrived
 
 PLACES = {"board", "kit", "route", "trips"}
@@ -266,3 +266,27 @@ def test_nothing_of_a_strip_shows_below_what_is_not_kept_yet(
     page.get_by_role("group", name="Not kept yet").wait_for()
     rested(page)
     assert page.evaluate(BELOW_FOOT) in ("", None)
+
+
+def test_undo_pressed_twice_at_once_takes_back_both_in_trip_and_kit(page: Page, trip: str) -> None:
+    page.goto(f"{trip}/kit")
+    batteries = page.get_by_role("button", name=re.compile("^Battery A"))
+    batteries.first.wait_for()
+    rested(page)
+    before, plan = batteries.count(), kept(page, trip)["plan"]
+    page.get_by_role("button", name="Add a battery A").click()
+    expect(batteries).to_have_count(before + 1)
+    saved(page, "The kit")
+    board(page, trip)
+    page.get_by_role("button", name="Sun 13").click()
+    page.locator('[data-cell="d2-flight/chin"]').first.click()
+    page.get_by_role("group", name="Importance").get_by_role("button", name="nice").click()
+    keep(page)
+    saved(page)
+    assert kept(page, trip)["plan"] != plan
+    page.get_by_role("button", name="Undo").evaluate("(one) => { one.click(); one.click(); }")
+    expect(page.get_by_role("button", name="Undo")).to_be_disabled()
+    page.get_by_role("link", name="Kit", exact=True).click()
+    arrived(page, "Kit")
+    expect(batteries).to_have_count(before)
+    assert kept(page, trip)["plan"] == plan

@@ -39,7 +39,7 @@ function OpenTrip({ id, kitId }: { id: number; kitId: number }) {
   const { kept, kit, rehearsing } = here;
   const { state, settled } = kept;
   const [place, setPlace] = useState<Offered | null>(null);
-  const last = useLastSteps(kept, kit);
+  const last = useLastSteps(id, kitId, kept, kit);
   const steps: Steps = {
     what: place?.what ?? "The trip",
     keeping: place?.keeping ?? kept.keeping,

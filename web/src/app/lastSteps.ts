@@ -1,4 +1,5 @@
-import { useMemo } from "react";
+import { useQueryClient } from "@tanstack/react-query";
+import { useCallback, useMemo, useRef } from "react";
 import type { Versioned } from "../api/keeping";
 import type { Stepping } from "./StepsContext";
 
@@ -35,25 +36,61 @@ export function lastSteps(parts: readonly (Stepped & { where: string })[]): Step
   };
 }
 
-/** Those of a trip and its kit; the same as long as the ways from both are. */
-export function useLastSteps(trip: Stepped, kit: Stepped): Stepping {
+interface Kept extends Stepped {
+  settled: () => Promise<void>;
+}
+
+const WAIT_MS = 20;
+const WAITS = 100;
+
+/**
+ * Those of a trip and its kit; the same as long as the ways from both are. One that is pressed
+ * while another is under way waits for it, and is of what is the last by then.
+ */
+export function useLastSteps(id: number, kitId: number, trip: Kept, kit: Kept): Stepping {
+  const cache = useQueryClient();
   const ofTrip = useStepped(trip);
   const ofKit = useStepped(kit);
+  const turn = useRef(Promise.resolve());
+  const inTurn = useCallback(
+    (way: "undo" | "redo") => {
+      const states = { trip: ["trip", id], kit: ["kit", kitId] };
+      const isUnderWay = () =>
+        Object.values(states).some((queryKey) => cache.isFetching({ queryKey }));
+      const step = async () => {
+        await ofKit.settled();
+        await ofTrip.settled();
+        for (let waits = 0; isUnderWay() && waits < WAITS; waits += 1)
+          await new Promise((done) => setTimeout(done, WAIT_MS));
+        const now = (key: readonly unknown[]) => cache.getQueryData<Ways>(key);
+        ofBoth({ ...ofTrip, state: now(states.trip) }, { ...ofKit, state: now(states.kit) })[way]();
+      };
+      turn.current = turn.current.then(step);
+    },
+    [cache, id, kitId, ofTrip, ofKit],
+  );
   return useMemo(
-    () =>
-      lastSteps([
-        { ...ofKit, where: "in the kit" }, // first: a trip goes along with its kit's step
-        { ...ofTrip, where: "in the trip" },
-      ]),
-    [ofTrip, ofKit],
+    () => ({
+      ...ofBoth(ofTrip, ofKit),
+      undo: () => inTurn("undo"),
+      redo: () => inTurn("redo"),
+    }),
+    [ofTrip, ofKit, inTurn],
   );
 }
 
+function ofBoth(trip: Stepped, kit: Stepped): Stepping {
+  return lastSteps([
+    { ...kit, where: "in the kit" }, // first: a trip goes along with its kit's step
+    { ...trip, where: "in the trip" },
+  ]);
+}
+
 /** The steps of a document, without the document. */
-function useStepped({ state, undo, redo }: Stepped): Stepped {
+function useStepped({ state, undo, redo, settled }: Kept): Kept {
   const { can_undo = false, can_redo = false, undo_at = null, redo_at = null } = state ?? {};
   return useMemo(
-    () => ({ state: { can_undo, can_redo, undo_at, redo_at }, undo, redo }),
-    [can_undo, can_redo, undo_at, redo_at, undo, redo],
+    () => ({ state: { can_undo, can_redo, undo_at, redo_at }, undo, redo, settled }),
+    [can_undo, can_redo, undo_at, redo_at, undo, redo, settled],
   );
 }
